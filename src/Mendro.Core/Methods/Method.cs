@@ -1,0 +1,75 @@
+using Mendro.Core.Profiles;
+
+namespace Mendro.Core.Methods;
+
+/// <summary>What sort of intervention a method is.</summary>
+public enum MethodType
+{
+    /// <summary>Cleaning or lubricating.</summary>
+    Clean,
+
+    /// <summary>Repair of the part in place.</summary>
+    Repair,
+
+    /// <summary>Replacing like with like.</summary>
+    Replace,
+
+    /// <summary>Swapping bench gear for another piece.</summary>
+    Swap,
+
+    /// <summary>A change the maker did not build; must be disclosed.</summary>
+    Modification,
+}
+
+/// <summary>A way to cure something.</summary>
+/// <param name="Id">Id.</param>
+/// <param name="Name">Name as the bench says it, starting with the verb.</param>
+/// <param name="Type">Sort of intervention.</param>
+/// <param name="School">The way of thinking it belongs to, where benches disagree; else null.</param>
+/// <param name="TradeOff">What speaks for and against it.</param>
+/// <param name="Minutes">Hands-on time, minutes, without taking the unit apart.</param>
+/// <param name="PartsCost">Typical cost of parts, in the shop's currency.</param>
+/// <param name="State">How far the unit must be taken apart.</param>
+/// <param name="Harm">Chance to do damage, 0 to 1.</param>
+/// <param name="OriginalityLoss">0 for none, 1 for a change that cannot be undone.</param>
+/// <param name="Tools">Tools and materials.</param>
+/// <param name="Settings">Settings, with units, such as iron 350 °C.</param>
+/// <param name="Steps">What to do, in order.</param>
+/// <param name="Cautions">Caution ids shown at this step.</param>
+/// <param name="Cures">What it cures and how surely.</param>
+/// <param name="Source">Where this comes from.</param>
+public sealed record Method(
+    string Id, string Name, MethodType Type, string? School, string? TradeOff, double Minutes, decimal PartsCost,
+    AccessState State, double Harm, double OriginalityLoss, IReadOnlyList<string> Tools, IReadOnlyList<string> Settings,
+    IReadOnlyList<string> Steps, IReadOnlyList<string> Cautions, IReadOnlyList<Cure> Cures, string Source);
+
+/// <summary>What a method does to one failure mode.</summary>
+/// <param name="Kind">Part kind.</param>
+/// <param name="Mode">Failure mode, or <c>*</c> for all of the kind.</param>
+/// <param name="Success">Chance that the fault is gone afterwards, 0 to 1.</param>
+public sealed record Cure(string Kind, string Mode, double Success);
+
+/// <summary>A warning shown at the step where it applies.</summary>
+/// <param name="Id">Id.</param>
+/// <param name="Title">Two or three words.</param>
+/// <param name="Text">What can happen and what to do.</param>
+/// <param name="Stop">True when the step must not go on until it is dealt with.</param>
+/// <param name="Source">Where this comes from.</param>
+public sealed record Caution(string Id, string Title, string Text, bool Stop, string Source);
+
+/// <summary>Something noticed on the outside at intake; counts as evidence.</summary>
+/// <param name="Id">Id.</param>
+/// <param name="Name">Name as the bench says it.</param>
+/// <param name="Kinds">Kinds of device it applies to; empty for all.</param>
+/// <param name="Leak">How often it is seen without any of the faults it hints at, 0 to 1.</param>
+/// <param name="Hints">Faults that leave this mark.</param>
+/// <param name="Caution">Caution to show, for the marks that are safety flags.</param>
+/// <param name="Source">Where this comes from.</param>
+public sealed record ConditionMark(
+    string Id, string Name, IReadOnlyList<DeviceKind>? Kinds, double Leak, IReadOnlyList<MarkHint>? Hints, string? Caution, string Source);
+
+/// <summary>How strongly a fault leaves a mark.</summary>
+/// <param name="Kind">Part kind.</param>
+/// <param name="Mode">Failure mode, or <c>*</c>.</param>
+/// <param name="P">Chance that the fault leaves the mark, 0 to 1.</param>
+public sealed record MarkHint(string Kind, string Mode, double P);

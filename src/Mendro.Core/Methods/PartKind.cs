@@ -1,0 +1,60 @@
+using Mendro.Core.Profiles;
+
+namespace Mendro.Core.Methods;
+
+/// <summary>How a failure mode shows in the circuit.</summary>
+public enum ModeEffect
+{
+    /// <summary>Nothing passes.</summary>
+    Open,
+
+    /// <summary>The part does not do its work.</summary>
+    Dead,
+
+    /// <summary>Comes and goes.</summary>
+    Intermittent,
+
+    /// <summary>Pulls its supply rail down.</summary>
+    Short,
+
+    /// <summary>Works, but badly.</summary>
+    Degraded,
+}
+
+/// <summary>A kind of part, as the library knows it.</summary>
+/// <param name="Kind">Id used in profiles.</param>
+/// <param name="Name">Name as the bench says it.</param>
+/// <param name="Modes">The ways it fails.</param>
+/// <param name="Gear">True for test gear that belongs to the bench and not to the unit.</param>
+public sealed record PartKind(string Kind, string Name, IReadOnlyList<FailureMode> Modes, bool Gear = false);
+
+/// <summary>One way a kind of part fails.</summary>
+/// <param name="Id">Id within the kind.</param>
+/// <param name="Name">Name as the bench says it.</param>
+/// <param name="Effect">How it shows.</param>
+/// <param name="Prior">Starting chance in a unit brought in as faulty, 0 to 1; a guess that the shop's history may overrule.</param>
+/// <param name="Fails">Chance that a function that needs the part fails, when not the effect's default.</param>
+/// <param name="Detect">Chance that a check of this kind at the part shows it, by probe kind.</param>
+/// <param name="Looks">How the failure looks, by function kind.</param>
+/// <param name="Source">Where this comes from.</param>
+public sealed record FailureMode(
+    string Id, string Name, ModeEffect Effect, double Prior, double? Fails,
+    IReadOnlyDictionary<ProbeKind, double>? Detect, IReadOnlyList<LookShare>? Looks, string Source);
+
+/// <summary>How often a failing function shows a certain look under one failure mode.</summary>
+/// <param name="Function">Function kind, or <c>*</c> for all.</param>
+/// <param name="Look">Look id.</param>
+/// <param name="Share">Share of the failures that look like this, 0 to 1.</param>
+public sealed record LookShare(string Function, string Look, double Share);
+
+/// <summary>A kind of function and the looks by which its failures differ.</summary>
+/// <param name="Kind">Id used in profiles.</param>
+/// <param name="Name">Name as the bench says it.</param>
+/// <param name="Pass">What a pass means, in words.</param>
+/// <param name="Looks">Looks of failure, the plainest first.</param>
+public sealed record FunctionKind(string Kind, string Name, string Pass, IReadOnlyList<Look> Looks);
+
+/// <summary>One look of a failing function.</summary>
+/// <param name="Id">Id, shared by function kinds that fail alike.</param>
+/// <param name="Name">Name as the bench says it.</param>
+public sealed record Look(string Id, string Name);

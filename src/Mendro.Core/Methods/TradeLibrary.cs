@@ -1,0 +1,102 @@
+using System.Reflection;
+using System.Text.Json;
+using Mendro.Core.Profiles;
+
+namespace Mendro.Core.Methods;
+
+/// <summary>The trade's knowledge as shipped: part kinds, looks, methods, cautions, condition marks, profiles.</summary>
+public sealed class TradeLibrary
+{
+    private static readonly Lazy<TradeLibrary> LazyShipped = new(LoadShipped);
+
+    private readonly Dictionary<string, PartKind> _partKinds;
+    private readonly Dictionary<string, FunctionKind> _functionKinds;
+    private readonly Dictionary<string, Method> _methods;
+    private readonly Dictionary<string, Caution> _cautions;
+    private readonly Dictionary<string, ConditionMark> _marks;
+
+    /// <summary>Puts a library together from its pieces.</summary>
+    public TradeLibrary(
+        IReadOnlyList<PartKind> partKinds, IReadOnlyList<FunctionKind> functionKinds, IReadOnlyList<Method> methods,
+        IReadOnlyList<Caution> cautions, IReadOnlyList<ConditionMark> marks, IReadOnlyList<DeviceProfile> profiles)
+    {
+        (PartKinds, FunctionKinds, Methods, Cautions, Marks, Profiles) = (partKinds, functionKinds, methods, cautions, marks, profiles);
+        _partKinds = partKinds.ToDictionary(k => k.Kind);
+        _functionKinds = functionKinds.ToDictionary(k => k.Kind);
+        _methods = methods.ToDictionary(m => m.Id);
+        _cautions = cautions.ToDictionary(c => c.Id);
+        _marks = marks.ToDictionary(m => m.Id);
+    }
+
+    /// <summary>The library embedded in this assembly.</summary>
+    public static TradeLibrary Shipped => LazyShipped.Value;
+
+    /// <summary>All part kinds.</summary>
+    public IReadOnlyList<PartKind> PartKinds { get; }
+
+    /// <summary>All function kinds.</summary>
+    public IReadOnlyList<FunctionKind> FunctionKinds { get; }
+
+    /// <summary>All methods.</summary>
+    public IReadOnlyList<Method> Methods { get; }
+
+    /// <summary>All cautions.</summary>
+    public IReadOnlyList<Caution> Cautions { get; }
+
+    /// <summary>All condition marks, safety flags among them.</summary>
+    public IReadOnlyList<ConditionMark> Marks { get; }
+
+    /// <summary>The profiles that ship, generic ones last.</summary>
+    public IReadOnlyList<DeviceProfile> Profiles { get; }
+
+    /// <summary>Finds a part kind.</summary>
+    public PartKind? FindPartKind(string kind) => _partKinds.GetValueOrDefault(kind);
+
+    /// <summary>Finds a function kind.</summary>
+    public FunctionKind? FindFunctionKind(string kind) => _functionKinds.GetValueOrDefault(kind);
+
+    /// <summary>Finds a method.</summary>
+    public Method? FindMethod(string id) => _methods.GetValueOrDefault(id);
+
+    /// <summary>Finds a caution.</summary>
+    public Caution? FindCaution(string id) => _cautions.GetValueOrDefault(id);
+
+    /// <summary>Finds a condition mark.</summary>
+    public ConditionMark? FindMark(string id) => _marks.GetValueOrDefault(id);
+
+    /// <summary>Methods that cure something in a part of this kind, in library order: gentlest first.</summary>
+    public IEnumerable<Method> MethodsFor(string partKind) =>
+        Methods.Where(m => m.Cures.Any(c => c.Kind == partKind));
+
+    /// <summary>Chance that a method cures a mode; 0 when it does nothing for it.</summary>
+    public static double Success(Method method, string partKind, string modeId) =>
+        method.Cures.Where(c => c.Kind == partKind && (c.Mode == modeId || c.Mode == "*"))
+            .Select(c => c.Success).DefaultIfEmpty(0).Max();
+
+    private static TradeLibrary LoadShipped()
+    {
+        var profiles = typeof(TradeLibrary).Assembly.GetManifestResourceNames()
+            .Where(n => n.StartsWith("Library/Profiles/", StringComparison.Ordinal))
+            .Select(n => Load<DeviceProfile>(n["Library/".Length..]))
+            .OrderBy(p => p.Generic).ThenBy(p => p.Name, StringComparer.Ordinal)
+            .ToList();
+        return new TradeLibrary(
+            Load<List<PartKind>>("part-kinds.json"), Load<List<FunctionKind>>("function-kinds.json"),
+            Load<List<Method>>("methods.json"), Load<List<Caution>>("cautions.json"),
+            Load<List<ConditionMark>>("condition-marks.json"), profiles);
+    }
+
+    /// <summary>Text of an embedded library file, such as <c>profile.schema.json</c>.</summary>
+    /// <exception cref="InvalidOperationException">There is no such file; a build error.</exception>
+    public static string ReadText(string name)
+    {
+        using var stream = Assembly.GetExecutingAssembly().GetManifestResourceStream("Library/" + name)
+            ?? throw new InvalidOperationException($"Library file {name} is not embedded.");
+        using var reader = new StreamReader(stream);
+        return reader.ReadToEnd();
+    }
+
+    private static T Load<T>(string name) =>
+        JsonSerializer.Deserialize<T>(ReadText(name), ProfileJson.Options)
+        ?? throw new InvalidOperationException($"Library file {name} is empty.");
+}

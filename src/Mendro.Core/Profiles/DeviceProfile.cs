@@ -1,0 +1,39 @@
+namespace Mendro.Core.Profiles;
+
+/// <summary>How one model of device hangs together: format <c>mendro.profile/1</c>.</summary>
+/// <param name="Format">Always <c>mendro.profile/1</c>.</param>
+/// <param name="Id">Id, lower case with hyphens.</param>
+/// <param name="Name">Model name.</param>
+/// <param name="Maker">Maker, or empty for a generic profile.</param>
+/// <param name="Kind">Sort of device.</param>
+/// <param name="Revisions">Board revisions.</param>
+/// <param name="Supply">Where the power comes from.</param>
+/// <param name="Parts">Parts.</param>
+/// <param name="Feeds">Block diagram.</param>
+/// <param name="Functions">What the user can see work, in the order of the baseline test.</param>
+/// <param name="Probes">Places to measure, look and press.</param>
+/// <param name="Preparation">Minutes to take it apart.</param>
+/// <param name="Generic">True for the stand-in of an unknown model.</param>
+/// <param name="Hazards">Caution ids that hold for the whole unit.</param>
+/// <param name="Note">Anything worth saying about the model.</param>
+public sealed record DeviceProfile(
+    string Format, string Id, string Name, string Maker, DeviceKind Kind, IReadOnlyList<Revision> Revisions,
+    Supply? Supply, IReadOnlyList<Part> Parts, IReadOnlyList<Feed> Feeds, IReadOnlyList<DeviceFunction> Functions,
+    IReadOnlyList<Probe> Probes, Preparation Preparation, bool Generic = false,
+    IReadOnlyList<string>? Hazards = null, string? Note = null)
+{
+    /// <summary>The format name every profile file carries.</summary>
+    public const string FormatName = "mendro.profile/1";
+
+    /// <summary>Finds a part by id.</summary>
+    public Part? FindPart(string id) => Parts.FirstOrDefault(p => p.Id == id);
+
+    /// <summary>Finds a function by id.</summary>
+    public DeviceFunction? FindFunction(string id) => Functions.FirstOrDefault(f => f.Id == id);
+
+    /// <summary>Finds a probe by id.</summary>
+    public Probe? FindProbe(string id) => Probes.FirstOrDefault(p => p.Id == id);
+
+    /// <summary>Maker and model, as written on a tag.</summary>
+    public string FullName => Maker.Length > 0 ? $"{Maker} {Name}" : Name;
+}

@@ -1,0 +1,100 @@
+namespace Mendro.Core.Profiles;
+
+/// <summary>Reachability over a profile's feeds. Made once a profile, used for every job.</summary>
+public sealed class ProfileGraph
+{
+    // A converter makes a rail of its own: what is behind it cannot pull down what is before it.
+    private static readonly HashSet<string> Converters = ["regulator", "supply-board", "adapter", "charge-circuit", "cells", "lithium-pack"];
+
+    private readonly Dictionary<string, List<Feed>> _into;
+    private readonly Dictionary<string, List<Feed>> _outOf;
+    private readonly Dictionary<string, Part> _parts;
+
+    /// <summary>Indexes the feeds of a profile. Feeds that name unknown parts are ignored.</summary>
+    public ProfileGraph(DeviceProfile profile)
+    {
+        Profile = profile;
+        _parts = profile.Parts.GroupBy(p => p.Id).ToDictionary(g => g.Key, g => g.First());
+        _into = _parts.Keys.ToDictionary(id => id, _ => new List<Feed>());
+        _outOf = _parts.Keys.ToDictionary(id => id, _ => new List<Feed>());
+        foreach (var feed in profile.Feeds)
+        {
+            if (!_parts.ContainsKey(feed.From) || !_parts.ContainsKey(feed.To)) continue;
+            _into[feed.To].Add(feed);
+            _outOf[feed.From].Add(feed);
+        }
+    }
+
+    /// <summary>The profile indexed.</summary>
+    public DeviceProfile Profile { get; }
+
+    /// <summary>Feeds that arrive at a part.</summary>
+    public IReadOnlyList<Feed> Into(string partId) => _into.TryGetValue(partId, out var feeds) ? feeds : [];
+
+    /// <summary>Feeds that leave a part.</summary>
+    public IReadOnlyList<Feed> OutOf(string partId) => _outOf.TryGetValue(partId, out var feeds) ? feeds : [];
+
+    /// <summary>The part and everything upstream of it.</summary>
+    /// <param name="partId">Where to start.</param>
+    /// <param name="powerOnly">Follow supply feeds only.</param>
+    public HashSet<string> Upstream(string partId, bool powerOnly = false) =>
+        Walk(partId, id => Into(id).Where(f => !powerOnly || f.Carries == Carries.Power).Select(f => f.From));
+
+    /// <summary>The part and everything downstream of it.</summary>
+    /// <param name="partId">Where to start.</param>
+    /// <param name="powerOnly">Follow supply feeds only.</param>
+    public HashSet<string> Downstream(string partId, bool powerOnly = false) =>
+        Walk(partId, id => OutOf(id).Where(f => !powerOnly || f.Carries == Carries.Power).Select(f => f.To));
+
+    /// <summary>All parts a function depends on.</summary>
+    public HashSet<string> Closure(DeviceFunction function)
+    {
+        var closure = new HashSet<string>();
+        foreach (var need in function.Needs.Where(_parts.ContainsKey)) closure.UnionWith(Upstream(need));
+        return closure;
+    }
+
+    /// <summary>
+    /// The rail a part hangs on: the nearest source or converter upstream of it (the heads), and all that those feed.
+    /// A short anywhere on the rail pulls the whole of it down; what is before the heads holds.
+    /// </summary>
+    public SupplyRail RailOf(string partId)
+    {
+        var heads = new HashSet<string>();
+        var seen = new HashSet<string> { partId };
+        var pending = new Queue<string>([partId]);
+        while (pending.TryDequeue(out var id))
+        {
+            var sources = Into(id).Where(f => f.Carries == Carries.Power).Select(f => f.From).ToList();
+            var isHead = id != partId && IsConverter(id);
+            if (isHead || sources.Count == 0)
+            {
+                heads.Add(id);
+                continue;
+            }
+
+            foreach (var source in sources.Where(seen.Add)) pending.Enqueue(source);
+        }
+
+        var members = new HashSet<string>();
+        foreach (var head in heads) members.UnionWith(Downstream(head, powerOnly: true));
+        return new SupplyRail(heads, members);
+    }
+
+    private bool IsConverter(string partId) => Converters.Contains(_parts[partId].Kind);
+
+    private static HashSet<string> Walk(string start, Func<string, IEnumerable<string>> next)
+    {
+        var seen = new HashSet<string> { start };
+        var pending = new Stack<string>([start]);
+        while (pending.TryPop(out var id))
+            foreach (var other in next(id))
+                if (seen.Add(other)) pending.Push(other);
+        return seen;
+    }
+}
+
+/// <summary>A supply rail: what makes it and what hangs on it.</summary>
+/// <param name="Heads">Parts that make the rail.</param>
+/// <param name="Members">The heads and everything they feed with power.</param>
+public sealed record SupplyRail(IReadOnlySet<string> Heads, IReadOnlySet<string> Members);

@@ -1,0 +1,122 @@
+using System.Globalization;
+using System.Text.RegularExpressions;
+
+namespace Mendro.Core.Quantities;
+
+/// <summary>
+/// Reads what a technician types at a probe: <c>5.02</c>, <c>5,02 V</c>, <c>4k7</c>, <c>22u</c>, <c>beep</c>,
+/// <c>open</c>, <c>OL</c>, <c>0.43 diode</c>, and <c>jumps</c> after any of them.
+/// </summary>
+public static partial class ReadingParser
+{
+    private const int LongestReading = 40;
+
+    [GeneratedRegex(@"^(?<sign>[-−+]?)(?<whole>\d{1,9})(?:(?<mark>[.,])(?<part>\d{0,9}))?\s*(?<prefix>[GMkKmuµμnpr]?)(?<infix>\d{0,3})\s*(?<unit>V|v|Ω|ohms?|Ohms?|R|F|f|A|a)?$")]
+    private static partial Regex NumberPattern();
+
+    [GeneratedRegex(@"^(?<sign>[-−+]?)(?<whole>\d{1,9})(?<unit>[RΩV])(?<infix>\d{1,3})$")]
+    private static partial Regex UnitAsPointPattern();
+
+    /// <summary>Parses a typed reading.</summary>
+    /// <param name="text">What was typed.</param>
+    /// <param name="assumed">Unit of a bare number, from the selected probe.</param>
+    /// <returns>The reading, or why it could not be understood.</returns>
+    public static Outcome<Reading> Parse(string? text, ReadingUnit assumed)
+    {
+        var typed = (text ?? "").Trim();
+        if (typed.Length == 0) return Outcome<Reading>.Fail("Type a reading, or a word such as beep or open.");
+        if (typed.Length > LongestReading) return Outcome<Reading>.Fail("That is too long for a reading.");
+
+        var jumps = false;
+        foreach (var word in new[] { "jumps", "jumping", "jumpy" })
+        {
+            if (!typed.EndsWith(word, StringComparison.OrdinalIgnoreCase)) continue;
+            jumps = true;
+            typed = typed[..^word.Length].TrimEnd(' ', ',');
+            break;
+        }
+
+        if (typed.Length == 0) return Outcome<Reading>.Ok(new Reading(ReadingUnit.Word, null, null, true));
+
+        switch (typed.ToLowerInvariant())
+        {
+            case "beep" or "beeps" or "b":
+                return Outcome<Reading>.Ok(new Reading(ReadingUnit.Beep, 1, null, jumps));
+            case "no beep" or "silent" or "nb":
+                return Outcome<Reading>.Ok(new Reading(ReadingUnit.Beep, 0, null, jumps));
+            case "open" or "ol" or "o.l" or "o.l." or "0l" or "over":
+                return Outcome<Reading>.Ok(new Reading(ReadingUnit.OverRange, null, null, jumps));
+        }
+
+        if (assumed == ReadingUnit.Word)
+            return Outcome<Reading>.Ok(new Reading(ReadingUnit.Word, null, typed, jumps));
+
+        var diode = false;
+        foreach (var word in new[] { "diode", "d" })
+        {
+            if (!typed.EndsWith(word, StringComparison.OrdinalIgnoreCase)) continue;
+            diode = true;
+            typed = typed[..^word.Length].TrimEnd();
+            break;
+        }
+
+        var number = ParseNumber(typed, assumed);
+        if (number is null)
+            return Outcome<Reading>.Fail($"“{typed}” is not a reading. Try 5.02 V, 4k7, 22u, beep or open.");
+        var (value, unit) = number.Value;
+        if (diode && unit is not (ReadingUnit.Volts or ReadingUnit.DiodeVolts) && unit != assumed)
+            return Outcome<Reading>.Fail("A diode reading is in volts, such as 0.43 diode.");
+        if (diode) unit = ReadingUnit.DiodeVolts;
+        return Outcome<Reading>.Ok(new Reading(unit, value, null, jumps));
+    }
+
+    private static (double Value, ReadingUnit Unit)? ParseNumber(string typed, ReadingUnit assumed)
+    {
+        var asPoint = UnitAsPointPattern().Match(typed);
+        if (asPoint.Success)
+        {
+            // 4R7 and 3V3: the unit stands where the decimal point would.
+            var digits = $"{asPoint.Groups["whole"].Value}.{asPoint.Groups["infix"].Value}";
+            var unit = asPoint.Groups["unit"].Value == "V" ? ReadingUnit.Volts : ReadingUnit.Ohms;
+            return (Signed(asPoint, digits), unit);
+        }
+
+        var match = NumberPattern().Match(typed);
+        if (!match.Success) return null;
+        var infix = match.Groups["infix"].Value;
+        var prefix = match.Groups["prefix"].Value;
+        var mark = match.Groups["mark"].Success;
+        if (infix.Length > 0 && (mark || prefix.Length == 0)) return null;
+        var whole = match.Groups["whole"].Value;
+        var fraction = infix.Length > 0 ? infix : match.Groups["part"].Value;
+        var value = Signed(match, fraction.Length > 0 ? $"{whole}.{fraction}" : whole);
+        var given = match.Groups["unit"].Value;
+        var found = given switch
+        {
+            "V" or "v" => assumed == ReadingUnit.DiodeVolts ? ReadingUnit.DiodeVolts : ReadingUnit.Volts,
+            "F" or "f" => ReadingUnit.Farads,
+            "A" or "a" => ReadingUnit.Amps,
+            "" => assumed == ReadingUnit.Beep ? ReadingUnit.Ohms : assumed,
+            _ => ReadingUnit.Ohms,
+        };
+        return (value * Scale(prefix), found);
+    }
+
+    private static double Signed(Match match, string digits)
+    {
+        var value = double.Parse(digits, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture);
+        return match.Groups["sign"].Value is "-" or "−" ? -value : value;
+    }
+
+    private static double Scale(string prefix) => prefix switch
+    {
+        "G" => 1e9,
+        "M" => 1e6,
+        "k" or "K" => 1e3,
+        "m" => 1e-3,
+        "u" or "µ" or "μ" => 1e-6,
+        "n" => 1e-9,
+        "p" => 1e-12,
+        _ => 1,
+    };
+}
