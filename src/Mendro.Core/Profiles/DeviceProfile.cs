@@ -35,5 +35,6 @@ public sealed record DeviceProfile(
     public Probe? FindProbe(string id) => Probes.FirstOrDefault(p => p.Id == id);
 
     /// <summary>Maker and model, as written on a tag.</summary>
+    [System.Text.Json.Serialization.JsonIgnore]
     public string FullName => Maker.Length > 0 ? $"{Maker} {Name}" : Name;
 }

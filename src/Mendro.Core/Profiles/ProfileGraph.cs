@@ -6,6 +6,9 @@ public sealed class ProfileGraph
     // A converter makes a rail of its own: what is behind it cannot pull down what is before it.
     private static readonly HashSet<string> Converters = ["regulator", "supply-board", "adapter", "charge-circuit", "cells", "lithium-pack"];
 
+    // A charged store feeds the unit alone: what charges it is needed only by the functions that name it.
+    private static readonly HashSet<string> Stores = ["cells", "lithium-pack", "save-cell"];
+
     private readonly Dictionary<string, List<Feed>> _into;
     private readonly Dictionary<string, List<Feed>> _outOf;
     private readonly Dictionary<string, Part> _parts;
@@ -34,11 +37,15 @@ public sealed class ProfileGraph
     /// <summary>Feeds that leave a part.</summary>
     public IReadOnlyList<Feed> OutOf(string partId) => _outOf.TryGetValue(partId, out var feeds) ? feeds : [];
 
-    /// <summary>The part and everything upstream of it.</summary>
+    /// <summary>
+    /// The part and everything upstream of it. A button reports to the board without the board needing it: feeds of
+    /// input are followed only into parts that merely pass them on, such as a ribbon. Nor does the walk go on behind
+    /// cells or a pack: once charged they feed the unit alone.
+    /// </summary>
     /// <param name="partId">Where to start.</param>
     /// <param name="powerOnly">Follow supply feeds only.</param>
     public HashSet<string> Upstream(string partId, bool powerOnly = false) =>
-        Walk(partId, id => Into(id).Where(f => !powerOnly || f.Carries == Carries.Power).Select(f => f.From));
+        Walk(partId, id => Stores.Contains(_parts[id].Kind) ? [] : Into(id).Where(f => powerOnly ? f.Carries == Carries.Power : Needed(f)).Select(f => f.From));
 
     /// <summary>The part and everything downstream of it.</summary>
     /// <param name="partId">Where to start.</param>
@@ -80,6 +87,8 @@ public sealed class ProfileGraph
         foreach (var head in heads) members.UnionWith(Downstream(head, powerOnly: true));
         return new SupplyRail(heads, members);
     }
+
+    private bool Needed(Feed feed) => feed.Carries != Carries.Input || Into(feed.To).All(f => f.Carries == Carries.Input);
 
     private bool IsConverter(string partId) => Converters.Contains(_parts[partId].Kind);
 

@@ -1,0 +1,56 @@
+namespace Mendro.Core.Diagnosis;
+
+/// <summary>Something that happened at the bench, in order. The order of a list of events is their order in time.</summary>
+/// <param name="Id">Id of the record it came from.</param>
+public abstract record BenchEvent(long Id);
+
+/// <summary>A function was tried.</summary>
+/// <param name="Id">Record id.</param>
+/// <param name="FunctionId">Function of the profile.</param>
+/// <param name="Passed">True when it worked.</param>
+/// <param name="LookId">Look of the failure, when told.</param>
+public sealed record FunctionTried(long Id, string FunctionId, bool Passed, string? LookId = null) : BenchEvent(Id);
+
+/// <summary>What a probe showed.</summary>
+public enum ProbeOutcome
+{
+    /// <summary>As expected of a good unit.</summary>
+    Normal,
+
+    /// <summary>Not as expected.</summary>
+    Abnormal,
+
+    /// <summary>Changes when pressed, flexed or touched.</summary>
+    Jumps,
+}
+
+/// <summary>A probe was taken.</summary>
+/// <param name="Id">Record id.</param>
+/// <param name="ProbeId">Probe of the profile.</param>
+/// <param name="Outcome">What it showed.</param>
+public sealed record ProbeTaken(long Id, string ProbeId, ProbeOutcome Outcome) : BenchEvent(Id);
+
+/// <summary>A condition mark was noted at intake.</summary>
+/// <param name="Id">Record id.</param>
+/// <param name="MarkId">Mark of the library.</param>
+public sealed record MarkSeen(long Id, string MarkId) : BenchEvent(Id);
+
+/// <summary>A function was tried with a chain of parts in which some were swapped for known others.</summary>
+/// <param name="Id">Record id.</param>
+/// <param name="FunctionId">Function tried.</param>
+/// <param name="Chain">Parts of the profile that were in the chain; the swapped-out ones are not.</param>
+/// <param name="Passed">True when it worked.</param>
+public sealed record SwapTried(long Id, string FunctionId, IReadOnlyList<string> Chain, bool Passed) : BenchEvent(Id);
+
+/// <summary>A cause was seen with one's own eyes, or ruled out that way.</summary>
+/// <param name="Id">Record id.</param>
+/// <param name="PartId">Part.</param>
+/// <param name="ModeId">Failure mode.</param>
+/// <param name="Present">True when it is the cause, false when it is ruled out.</param>
+public sealed record CauseConfirmed(long Id, string PartId, string ModeId, bool Present) : BenchEvent(Id);
+
+/// <summary>A method was carried out on a part.</summary>
+/// <param name="Id">Record id.</param>
+/// <param name="PartId">Part treated.</param>
+/// <param name="MethodId">Method of the library.</param>
+public sealed record RepairDone(long Id, string PartId, string MethodId) : BenchEvent(Id);

@@ -1,0 +1,218 @@
+using System.Collections.Concurrent;
+using Mendro.Core.Methods;
+using Mendro.Core.Profiles;
+
+namespace Mendro.Core.Diagnosis;
+
+/// <summary>One failure mode of one part of one model.</summary>
+/// <param name="Part">Part.</param>
+/// <param name="Mode">Failure mode.</param>
+/// <param name="Prior">Chance before anything is seen, 0 to 1.</param>
+public sealed record PartFault(Part Part, FailureMode Mode, double Prior)
+{
+    /// <summary>Id such as <c>switch.dirty</c>.</summary>
+    public string Id => $"{Part.Id}.{Mode.Id}";
+
+    /// <summary>Words such as <c>Power switch, dirty</c>.</summary>
+    public string Words => $"{Part.Name}, {Mode.Name}";
+}
+
+/// <summary>A finding of a model before repairs are taken into account: links go to fault indexes.</summary>
+/// <param name="Id">Id such as <c>fn:picture</c>.</param>
+/// <param name="Leak">Chance with no fault, 0 to 1.</param>
+/// <param name="Links">Faults that make it present.</param>
+public sealed record FindingTemplate(string Id, double Leak, IReadOnlyList<Link> Links);
+
+/// <summary>
+/// A profile compiled against the library: its faults, and the findings by which they show. Made once a profile and
+/// shared by every job; safe for use by several threads.
+/// </summary>
+public sealed class DeviceModel
+{
+    private readonly ConcurrentDictionary<string, FindingTemplate> _templates = new();
+    private readonly Dictionary<string, List<int>> _faultsOfPart = [];
+    private readonly Dictionary<string, HashSet<string>> _closures;
+    private readonly Dictionary<string, SupplyRail> _rails = [];
+
+    /// <summary>Compiles a profile.</summary>
+    /// <param name="profile">Profile; problems that <see cref="ProfileValidator"/> reports are skipped over.</param>
+    /// <param name="library">Library.</param>
+    public DeviceModel(DeviceProfile profile, TradeLibrary library)
+    {
+        (Profile, Library, Graph) = (profile, library, new ProfileGraph(profile));
+        var faults = new List<PartFault>();
+        foreach (var part in profile.Parts)
+        {
+            var indexes = _faultsOfPart[part.Id] = [];
+            foreach (var mode in library.FindPartKind(part.Kind)?.Modes ?? [])
+            {
+                var prior = part.Modes?.FirstOrDefault(m => m.Mode == mode.Id)?.Prior ?? mode.Prior;
+                indexes.Add(faults.Count);
+                faults.Add(new PartFault(part, mode, prior));
+            }
+
+            if (indexes.Any(i => faults[i].Mode.Effect == ModeEffect.Short)) _rails[part.Id] = Graph.RailOf(part.Id);
+        }
+
+        Faults = faults;
+        _closures = profile.Functions.GroupBy(f => f.Id).ToDictionary(g => g.Key, g => Graph.Closure(g.First()));
+    }
+
+    /// <summary>The profile.</summary>
+    public DeviceProfile Profile { get; }
+
+    /// <summary>The library.</summary>
+    public TradeLibrary Library { get; }
+
+    /// <summary>Reachability over the feeds.</summary>
+    public ProfileGraph Graph { get; }
+
+    /// <summary>Every failure mode of every part.</summary>
+    public IReadOnlyList<PartFault> Faults { get; }
+
+    /// <summary>Fault indexes of a part.</summary>
+    public IReadOnlyList<int> FaultsOf(string partId) => _faultsOfPart.TryGetValue(partId, out var list) ? list : [];
+
+    /// <summary>Parts a function depends on.</summary>
+    public IReadOnlySet<string> Closure(string functionId) => _closures.TryGetValue(functionId, out var set) ? set : new HashSet<string>();
+
+    /// <summary>“The function fails”, whatever it looks like.</summary>
+    public FindingTemplate FunctionFails(DeviceFunction function) => _templates.GetOrAdd($"fn:{function.Id}", id =>
+        new FindingTemplate(id, EvidenceWeights.FunctionLeak, LinksTo(function, (_, fails) => fails)));
+
+    /// <summary>“The function fails and looks like this”; stands in place of the plain failure when the look is told.</summary>
+    public FindingTemplate FunctionLooks(DeviceFunction function, string lookId) => _templates.GetOrAdd($"fn:{function.Id}:{lookId}", id =>
+        new FindingTemplate(id, EvidenceWeights.LookLeak, LinksTo(function, (fault, fails) => fails * Share(fault, function, lookId))));
+
+    /// <summary>“The function fails with this chain of parts”.</summary>
+    public FindingTemplate SwapFails(DeviceFunction function, IReadOnlyList<string> chain, long id)
+    {
+        var parts = chain.ToHashSet();
+        var links = FunctionFails(function).Links.Where(l => parts.Contains(Faults[l.Fault].Part.Id)).ToList();
+        return new FindingTemplate($"swap:{id}", EvidenceWeights.FunctionLeak, links);
+    }
+
+    /// <summary>“The probe does not show what a good unit shows”.</summary>
+    public FindingTemplate ProbeAbnormal(Probe probe) => _templates.GetOrAdd($"probe:{probe.Id}", id =>
+        new FindingTemplate(id, probe.Kind is ProbeKind.Look or ProbeKind.Press ? EvidenceWeights.EyeLeak : EvidenceWeights.ProbeLeak,
+            probe.Kind switch
+            {
+                ProbeKind.Volts or ProbeKind.Current => VoltsLinks(probe),
+                _ when probe.Rail is not null => RailLinks(probe),
+                _ => SpanLinks(probe),
+            }));
+
+    /// <summary>“The reading changes when the place is pressed, flexed or touched”: a cracked joint right there.</summary>
+    public FindingTemplate ProbeJumps(Probe probe) => _templates.GetOrAdd($"probe:{probe.Id}:jumps", id =>
+    {
+        // A probe on the way from one part to the next touches both ends.
+        var here = (probe.Spans ?? []).Append(probe.At).Append(probe.Toward).OfType<string>().ToHashSet();
+        var links = Faults.Select((fault, i) => (fault, i))
+            .Where(x => here.Contains(x.fault.Part.Id) && x.fault.Mode.Effect == ModeEffect.Intermittent)
+            .Select(x => new Link(x.i, EvidenceWeights.JumpsWhenIntermittent)).ToList();
+        return new FindingTemplate(id, EvidenceWeights.JumpLeak, links);
+    });
+
+    /// <summary>“The mark was seen at intake”.</summary>
+    public FindingTemplate Mark(ConditionMark mark) => _templates.GetOrAdd($"mark:{mark.Id}", id =>
+        new FindingTemplate(id, mark.Leak, Faults.Select((fault, i) => new Link(i, (mark.Hints ?? [])
+                .Where(h => h.Kind == fault.Part.Kind && (h.Mode == fault.Mode.Id || h.Mode == "*"))
+                .Select(h => h.P).DefaultIfEmpty(0).Max()))
+            .Where(l => l.P > 0).ToList()));
+
+    /// <summary>“The cause was seen with one's own eyes”.</summary>
+    public FindingTemplate Confirmed(string partId, string modeId) => _templates.GetOrAdd($"cause:{partId}.{modeId}", id =>
+        new FindingTemplate(id, EvidenceWeights.ConfirmationLeak, FaultsOf(partId)
+            .Where(i => Faults[i].Mode.Id == modeId).Select(i => new Link(i, EvidenceWeights.Confirmation)).ToList()));
+
+    private List<Link> LinksTo(DeviceFunction function, Func<PartFault, double, double> p)
+    {
+        var closure = Closure(function.Id);
+        var links = new List<Link>();
+        for (var i = 0; i < Faults.Count; i++)
+        {
+            var fault = Faults[i];
+            var needed = closure.Contains(fault.Part.Id);
+            // A short takes its whole rail along, also for functions that do not need the part itself.
+            if (!needed && fault.Mode.Effect == ModeEffect.Short) needed = _rails[fault.Part.Id].Heads.Overlaps(closure);
+            if (needed) links.Add(new Link(i, p(fault, EvidenceWeights.Fails(fault.Mode))));
+        }
+
+        return links;
+    }
+
+    private double Share(PartFault fault, DeviceFunction function, string lookId)
+    {
+        var listed = (fault.Mode.Looks ?? []).Where(l => l.Look == lookId && (l.Function == function.Kind || l.Function == "*"))
+            .Select(l => (double?)l.Share).Max();
+        if (listed is { } share) return share;
+        var looks = (fault.Mode.Looks ?? []).Where(l => l.Function == function.Kind || l.Function == "*").Sum(l => l.Share);
+        var left = Math.Max(0, 1 - looks);
+        if (lookId == "nothing" && CutsPower(fault))
+            return Math.Max(EvidenceWeights.OtherLook, EvidenceWeights.NothingForWantOfPower * left);
+        if (CutsPower(fault)) return EvidenceWeights.OtherLook;
+        var others = Math.Max(1, (Library.FindFunctionKind(function.Kind)?.Looks.Count ?? 1) - (fault.Mode.Looks?.Count(l => l.Function == function.Kind) ?? 0));
+        return Math.Clamp(left / others, EvidenceWeights.OtherLook, 0.5);
+    }
+
+    private bool CutsPower(PartFault fault) =>
+        fault.Mode.Effect == ModeEffect.Short
+        || fault.Mode.Effect is ModeEffect.Open or ModeEffect.Dead or ModeEffect.Intermittent
+        && Graph.OutOf(fault.Part.Id).Any(f => f.Carries == Carries.Power);
+
+    private List<Link> VoltsLinks(Probe probe)
+    {
+        if (probe.At is null) return [];
+        var upstream = Graph.Upstream(probe.At, powerOnly: true);
+        var links = new List<Link>();
+        for (var i = 0; i < Faults.Count; i++)
+        {
+            var (part, mode) = (Faults[i].Part, Faults[i].Mode);
+            var here = part.Id == probe.At && mode.Detect?.TryGetValue(ProbeKind.Volts, out var seen) == true ? seen : (double?)null;
+            if (mode.Effect == ModeEffect.Short)
+            {
+                if (_rails[part.Id].Members.Contains(probe.At)) links.Add(new Link(i, EvidenceWeights.VoltsAbnormal(mode)));
+            }
+            else if (upstream.Contains(part.Id))
+            {
+                links.Add(new Link(i, here ?? EvidenceWeights.VoltsAbnormal(mode)));
+            }
+        }
+
+        return links;
+    }
+
+    private List<Link> RailLinks(Probe probe)
+    {
+        var members = Graph.RailOf(probe.Rail!).Members;
+        return Faults.Select((fault, i) => (fault, i))
+            .Where(x => x.fault.Mode.Effect == ModeEffect.Short && members.Contains(x.fault.Part.Id))
+            .Select(x => new Link(x.i, x.fault.Mode.Detect?.GetValueOrDefault(ProbeKind.Ohms, 0.9) ?? 0.9)).ToList();
+    }
+
+    private List<Link> SpanLinks(Probe probe)
+    {
+        var spans = (probe.Spans ?? []).Append(probe.At).OfType<string>().ToHashSet();
+        var links = new List<Link>();
+        for (var i = 0; i < Faults.Count; i++)
+        {
+            if (!spans.Contains(Faults[i].Part.Id)) continue;
+            var p = Detects(Faults[i].Mode, probe.Kind);
+            if (p > 0) links.Add(new Link(i, p));
+        }
+
+        return links;
+    }
+
+    private static double Detects(FailureMode mode, ProbeKind kind)
+    {
+        if (mode.Detect?.TryGetValue(kind, out var listed) == true) return listed;
+        return (kind, mode.Effect) switch
+        {
+            (ProbeKind.Continuity or ProbeKind.Ohms or ProbeKind.Diode, ModeEffect.Open) => 0.95,
+            (ProbeKind.Continuity or ProbeKind.Ohms or ProbeKind.Diode, ModeEffect.Intermittent) => 0.4,
+            (ProbeKind.Press, ModeEffect.Intermittent) => EvidenceWeights.JumpsWhenIntermittent,
+            _ => 0,
+        };
+    }
+}

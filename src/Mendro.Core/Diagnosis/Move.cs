@@ -1,0 +1,33 @@
+using Mendro.Core.Methods;
+using Mendro.Core.Profiles;
+
+namespace Mendro.Core.Diagnosis;
+
+/// <summary>What an answer to a check, or the result of a repair, would mean.</summary>
+/// <param name="Answer">The answer in words.</param>
+/// <param name="Probability">How likely it is, 0 to 1.</param>
+/// <param name="Leading">Leading suspects after it.</param>
+/// <param name="Then">What would come next, or null.</param>
+public sealed record MoveOutcome(string Answer, double Probability, IReadOnlyList<Suspect> Leading, string? Then);
+
+/// <summary>Something worth doing next: a check, a trial of a function, or a repair.</summary>
+/// <param name="Id">Id such as <c>probe:tp3</c>, <c>fn:picture</c> or <c>fix:switch:flush-switch</c>.</param>
+/// <param name="Title">What to do.</param>
+/// <param name="Why">Why it comes now.</param>
+/// <param name="Minutes">Minutes with preparation.</param>
+/// <param name="PreparationMinutes">Minutes of it to take the unit apart.</param>
+/// <param name="PartsCost">Parts, in the shop's currency.</param>
+/// <param name="ExpectedMinutes">Expected cost to the end when this comes first; the ranking goes by it.</param>
+/// <param name="Outcomes">What each answer would mean.</param>
+/// <param name="Probe">Probe, for a check.</param>
+/// <param name="Function">Function, for a trial.</param>
+/// <param name="Repair">Repair, for a repair.</param>
+/// <param name="ChanceToWork">For a repair: exact chance that the function works afterwards, 0 to 1.</param>
+public sealed record Move(
+    string Id, string Title, string Why, double Minutes, double PreparationMinutes, decimal PartsCost, double ExpectedMinutes,
+    IReadOnlyList<MoveOutcome> Outcomes, Probe? Probe = null, DeviceFunction? Function = null, RepairOption? Repair = null, double? ChanceToWork = null);
+
+/// <summary>The advice for a unit at this moment.</summary>
+/// <param name="Moves">Moves, best first.</param>
+/// <param name="Plan">The plan of repairs only: chance to cure, work to expect, the point to stop.</param>
+public sealed record Advice(IReadOnlyList<Move> Moves, RepairPlan? Plan);

@@ -1,0 +1,118 @@
+using Mendro.Core.Profiles;
+using Mendro.Core.Quantities;
+
+namespace Mendro.Core.Diagnosis;
+
+/// <summary>A reading judged against what the probe should show.</summary>
+/// <param name="Reading">The reading as understood.</param>
+/// <param name="Outcome">Verdict.</param>
+/// <param name="Words">Verdict in words.</param>
+public sealed record JudgedReading(Reading Reading, ProbeOutcome Outcome, string Words);
+
+/// <summary>Turns what was typed at a probe into a verdict, or says why it cannot be one.</summary>
+public static class ReadingJudge
+{
+    // Above this a contact is dirty or cracked even if the buzzer still sounds (common practice: several ohms).
+    private const double GoodContactOhms = 2;
+
+    private static readonly HashSet<string> GoodWords =
+        ["ok", "good", "clean", "fine", "pass", "yes", "same", "steady", "y", "g"];
+
+    private static readonly HashSet<string> BadWords =
+        ["bad", "not", "no", "dirty", "fail", "fault", "changes", "cracked", "loose", "black", "x", "n"];
+
+    /// <summary>Unit of a bare number at this kind of probe.</summary>
+    public static ReadingUnit AssumedUnit(ProbeKind kind) => kind switch
+    {
+        ProbeKind.Volts => ReadingUnit.Volts,
+        ProbeKind.Ohms => ReadingUnit.Ohms,
+        ProbeKind.Continuity => ReadingUnit.Beep,
+        ProbeKind.Diode => ReadingUnit.DiodeVolts,
+        ProbeKind.Capacitance => ReadingUnit.Farads,
+        ProbeKind.Current => ReadingUnit.Amps,
+        _ => ReadingUnit.Word,
+    };
+
+    /// <summary>Judges what was typed.</summary>
+    /// <param name="probe">Probe it was typed for.</param>
+    /// <param name="text">What was typed.</param>
+    public static Outcome<JudgedReading> Judge(Probe probe, string? text)
+    {
+        var parsed = ReadingParser.Parse(text, AssumedUnit(probe.Kind));
+        if (!parsed.IsOk)
+        {
+            // A capacitor without a printed limit in the profile may be judged in words.
+            var said = Word((text ?? "").Trim());
+            return said is { } word && probe.Kind == ProbeKind.Capacitance
+                ? Ok(new Reading(ReadingUnit.Word, null, text!.Trim()), word, probe)
+                : Outcome<JudgedReading>.Fail(parsed.Problem!);
+        }
+
+        var reading = parsed.Value;
+        if (reading.Jumps) return Outcome<JudgedReading>.Ok(new JudgedReading(reading, ProbeOutcome.Jumps, "jumps: a cracked joint or loose contact right there"));
+        return probe.Kind switch
+        {
+            ProbeKind.Look or ProbeKind.Press => Word(reading.Word ?? "") is { } said
+                ? Ok(reading, said, probe)
+                : Outcome<JudgedReading>.Fail("Begin with ok or bad, then say what you see: “bad, green crust”."),
+            ProbeKind.Continuity => Continuity(probe, reading),
+            _ => Metered(probe, reading),
+        };
+    }
+
+    private static Outcome<JudgedReading> Continuity(Probe probe, Reading reading) => reading.Unit switch
+    {
+        ReadingUnit.Beep => Ok(reading, reading.Value > 0, probe),
+        ReadingUnit.OverRange => Ok(reading, false, probe),
+        ReadingUnit.Ohms => Ok(reading, reading.Value <= GoodContactOhms, probe),
+        _ => Outcome<JudgedReading>.Fail("This probe wants the buzzer: beep, no beep, or ohms."),
+    };
+
+    private static Outcome<JudgedReading> Metered(Probe probe, Reading reading)
+    {
+        var wanted = AssumedUnit(probe.Kind);
+        if (wanted == ReadingUnit.Ohms && reading.Unit == ReadingUnit.Beep)
+            reading = reading with { Unit = reading.Value > 0 ? ReadingUnit.Ohms : ReadingUnit.OverRange, Value = reading.Value > 0 ? 0 : null };
+        if (reading.Unit == ReadingUnit.OverRange)
+        {
+            return wanted is ReadingUnit.Ohms or ReadingUnit.DiodeVolts
+                ? Ok(reading, probe.Expect.High is null && probe.Expect.Low is not null, probe)
+                : Outcome<JudgedReading>.Fail($"OL is no reading in {Name(wanted)}. Is the meter in the right mode?");
+        }
+
+        if (reading.Unit != wanted || reading.Value is not { } value)
+            return Outcome<JudgedReading>.Fail($"This probe wants {Name(wanted)}; that was {Name(reading.Unit)}.");
+        if (probe.Expect is { Low: null, High: null })
+            return Outcome<JudgedReading>.Fail("The profile has no limits here. Say ok or bad.");
+        var good = value >= (probe.Expect.Low ?? double.MinValue) && value <= (probe.Expect.High ?? double.MaxValue);
+        return Ok(reading, good, probe);
+    }
+
+    private static Outcome<JudgedReading> Ok(Reading reading, bool good, Probe probe) => Outcome<JudgedReading>.Ok(
+        new JudgedReading(reading, good ? ProbeOutcome.Normal : ProbeOutcome.Abnormal, good ? "as expected" : Wrong(reading, probe)));
+
+    private static string Wrong(Reading reading, Probe probe)
+    {
+        if (reading.Value is not { } value || probe.Kind is ProbeKind.Continuity) return "not as expected";
+        if (probe.Kind == ProbeKind.Volts && Math.Abs(value) < 0.1 * Math.Abs(probe.Expect.Low ?? probe.Expect.High ?? 0)) return "missing";
+        return value < (probe.Expect.Low ?? double.MinValue) ? "low" : "high";
+    }
+
+    private static bool? Word(string text)
+    {
+        var first = text.Split([' ', ',', ';', '.', ':'], 2)[0].ToLowerInvariant();
+        return GoodWords.Contains(first) ? true : BadWords.Contains(first) ? false : null;
+    }
+
+    private static string Name(ReadingUnit unit) => unit switch
+    {
+        ReadingUnit.Volts => "volts",
+        ReadingUnit.Ohms => "ohms",
+        ReadingUnit.Farads => "farads",
+        ReadingUnit.Amps => "amperes",
+        ReadingUnit.DiodeVolts => "a diode drop",
+        ReadingUnit.Beep => "the buzzer",
+        ReadingUnit.OverRange => "over range",
+        _ => "a word",
+    };
+}

@@ -1,0 +1,185 @@
+using Mendro.Core.Methods;
+using Mendro.Core.Profiles;
+
+namespace Mendro.Core.Diagnosis;
+
+/// <summary>What the map says of a part.</summary>
+public enum PartState
+{
+    /// <summary>Nothing speaks for or against it yet.</summary>
+    Unknown,
+
+    /// <summary>What was seen clears it.</summary>
+    Proved,
+
+    /// <summary>It may be the cause.</summary>
+    Suspect,
+
+    /// <summary>It is the cause, confirmed or near certain.</summary>
+    Failed,
+}
+
+/// <summary>What is known of a function.</summary>
+public enum FunctionState
+{
+    /// <summary>Not tried yet.</summary>
+    NotTried,
+
+    /// <summary>Works.</summary>
+    Works,
+
+    /// <summary>Fails.</summary>
+    Fails,
+}
+
+/// <summary>A fault that may explain the failure worked on.</summary>
+/// <param name="FaultIndex">Index in the model.</param>
+/// <param name="Fault">The fault.</param>
+/// <param name="Posterior">Chance that it is there now, 0 to 1.</param>
+/// <param name="Share">Its share of the blame for the function worked on, 0 to 1; all shares and the unknown make 1.</param>
+public sealed record Suspect(int FaultIndex, PartFault Fault, double Posterior, double Share);
+
+/// <summary>A part as the map shows it.</summary>
+/// <param name="Part">Part.</param>
+/// <param name="State">State.</param>
+/// <param name="Share">Share of the blame, 0 to 1.</param>
+/// <param name="Posterior">Chance that anything is wrong with it, 0 to 1.</param>
+public sealed record PartVerdict(Part Part, PartState State, double Share, double Posterior);
+
+/// <summary>The stretch of the supply in which the fault must lie.</summary>
+/// <param name="LastGood">Probe that was still good, or null when none was.</param>
+/// <param name="FirstBad">Probe that was first bad.</param>
+/// <param name="Parts">Parts between the two.</param>
+public sealed record FaultStretch(Probe? LastGood, Probe FirstBad, IReadOnlyList<Part> Parts);
+
+/// <summary>Everything the diagnosis says of a unit at this moment.</summary>
+public sealed class UnitDiagnosis
+{
+    private UnitDiagnosis(UnitCase unit, Posterior posterior, DeviceFunction? target)
+    {
+        (Case, Posterior, Target) = (unit, posterior, target);
+        Suspects = Blame(unit, posterior, target, out var unexplained);
+        Unexplained = unexplained;
+        Functions = unit.Model.Profile.Functions.ToDictionary(f => f.Id, f => StateOf(unit.Events, f.Id));
+        Parts = Judge();
+        Stretch = Localise();
+    }
+
+    /// <summary>The unit's network.</summary>
+    public UnitCase Case { get; }
+
+    /// <summary>The posterior.</summary>
+    public Posterior Posterior { get; }
+
+    /// <summary>The failing function worked on: the most upstream one; null when none fails.</summary>
+    public DeviceFunction? Target { get; }
+
+    /// <summary>Suspects for the target, by share of blame. Without a target: by posterior, shares 0.</summary>
+    public IReadOnlyList<Suspect> Suspects { get; }
+
+    /// <summary>Share of the blame that no fault of the profile takes, 0 to 1.</summary>
+    public double Unexplained { get; }
+
+    /// <summary>State of every function.</summary>
+    public IReadOnlyDictionary<string, FunctionState> Functions { get; }
+
+    /// <summary>State of every part.</summary>
+    public IReadOnlyDictionary<string, PartVerdict> Parts { get; }
+
+    /// <summary>Where the supply is lost, when probes tell.</summary>
+    public FaultStretch? Stretch { get; }
+
+    /// <summary>Diagnoses a unit.</summary>
+    /// <param name="model">Its model.</param>
+    /// <param name="events">What happened, in order of time.</param>
+    /// <returns>The diagnosis, or why the evidence cannot be true together.</returns>
+    public static Outcome<UnitDiagnosis> Make(DeviceModel model, IReadOnlyList<BenchEvent> events)
+    {
+        var unit = new UnitCase(model, events);
+        var outcome = unit.Infer();
+        return outcome.IsOk
+            ? Outcome<UnitDiagnosis>.Ok(new UnitDiagnosis(unit, outcome.Value, ChooseTarget(model, events)))
+            : Outcome<UnitDiagnosis>.Fail(outcome.Problem!);
+    }
+
+    /// <summary>The failing function that depends on the fewest parts: with no power nobody looks at the cartridge.</summary>
+    public static DeviceFunction? ChooseTarget(DeviceModel model, IReadOnlyList<BenchEvent> events) => model.Profile.Functions
+        .Where(f => StateOf(events, f.Id) == FunctionState.Fails)
+        .OrderBy(f => model.Closure(f.Id).Count).FirstOrDefault();
+
+    /// <summary>State of a function after the events.</summary>
+    public static FunctionState StateOf(IReadOnlyList<BenchEvent> events, string functionId)
+    {
+        for (var at = events.Count - 1; at >= 0; at--)
+            if (events[at] is FunctionTried tried && tried.FunctionId == functionId)
+                return tried.Passed ? FunctionState.Works : FunctionState.Fails;
+        return FunctionState.NotTried;
+    }
+
+    /// <summary>
+    /// Shares of the blame for a failing function: how likely each fault is there and makes it fail. What the shares
+    /// leave over is unexplained; by the union bound they cannot leave over more than the truth.
+    /// </summary>
+    public static IReadOnlyList<Suspect> Blame(UnitCase unit, Posterior posterior, DeviceFunction? target, out double unexplained)
+    {
+        var model = unit.Model;
+        var weights = new double[model.Faults.Count];
+        if (target is not null)
+        {
+            var last = unit.Events.OfType<FunctionTried>().Last(t => t.FunctionId == target.Id);
+            var template = last.LookId is { } look && model.Library.FindFunctionKind(target.Kind)?.Looks.Any(l => l.Id == look) == true
+                ? model.FunctionLooks(target, look) : model.FunctionFails(target);
+            // The look has already moved the posterior; here only "is it a cause at all" counts.
+            foreach (var link in model.FunctionFails(target).Links.Where(l => template.Links.Any(t => t.Fault == l.Fault && t.P > 0)))
+                weights[link.Fault] = posterior.Fault(unit.UncuredPiece(link.Fault)) * link.P;
+        }
+
+        var sum = weights.Sum();
+        var scale = Math.Max(1, sum);
+        unexplained = target is null ? 0 : Math.Max(0, 1 - sum);
+        return Enumerable.Range(0, weights.Length)
+            .Select(i => new Suspect(i, model.Faults[i], posterior.Fault(unit.UncuredPiece(i)), weights[i] / scale))
+            .OrderByDescending(s => s.Share).ThenByDescending(s => s.Posterior).ToList();
+    }
+
+    private Dictionary<string, PartVerdict> Judge()
+    {
+        var verdicts = new Dictionary<string, PartVerdict>();
+        var touched = Case.Events.Any(e => e is not MarkSeen);
+        foreach (var group in Suspects.GroupBy(s => s.Fault.Part.Id))
+        {
+            var part = group.First().Fault.Part;
+            double healthy = 1, before = 1;
+            foreach (var suspect in group)
+            {
+                healthy *= 1 - suspect.Posterior;
+                before *= 1 - suspect.Fault.Prior;
+            }
+
+            var (posterior, prior, share) = (1 - healthy, 1 - before, group.Sum(s => s.Share));
+            var state = posterior >= 0.97 ? PartState.Failed
+                : Target is not null && share >= 0.02 ? PartState.Suspect
+                : touched && posterior <= 0.02 && posterior <= prior / 3 ? PartState.Proved
+                : PartState.Unknown;
+            verdicts[part.Id] = new PartVerdict(part, state, share, posterior);
+        }
+
+        foreach (var part in Case.Model.Profile.Parts.Where(p => !verdicts.ContainsKey(p.Id)))
+            verdicts[part.Id] = new PartVerdict(part, PartState.Unknown, 0, 0);
+        return verdicts;
+    }
+
+    private FaultStretch? Localise()
+    {
+        var model = Case.Model;
+        var last = Case.FreshReadings();
+        var volts = model.Profile.Probes.Where(p => p.Kind == ProbeKind.Volts && p.At is not null && last.ContainsKey(p.Id))
+            .Select(p => (Probe: p, Up: model.Graph.Upstream(p.At!, powerOnly: true))).ToList();
+        var bad = volts.Where(v => last[v.Probe.Id] == ProbeOutcome.Abnormal).OrderBy(v => v.Up.Count).Select(v => v).FirstOrDefault();
+        if (bad.Probe is null) return null;
+        var good = volts.Where(v => last[v.Probe.Id] == ProbeOutcome.Normal && v.Probe.At != bad.Probe.At && bad.Up.Contains(v.Probe.At!))
+            .OrderByDescending(v => v.Up.Count).Select(v => v).FirstOrDefault();
+        var between = bad.Up.Where(id => good.Probe is null || !good.Up.Contains(id)).ToHashSet();
+        return new FaultStretch(good.Probe, bad.Probe, model.Profile.Parts.Where(p => between.Contains(p.Id)).ToList());
+    }
+}

@@ -1,0 +1,85 @@
+using CsCheck;
+using Mendro.Core.Quantities;
+
+namespace Mendro.Core.Tests.Quantities;
+
+/// <summary>What a technician types becomes a value with a unit, or a plain word why not.</summary>
+public class ReadingParserTests
+{
+    [Theory]
+    [InlineData("5.02", ReadingUnit.Volts, ReadingUnit.Volts, 5.02)]
+    [InlineData("5,02 V", ReadingUnit.Volts, ReadingUnit.Volts, 5.02)]
+    [InlineData("-4.86", ReadingUnit.Volts, ReadingUnit.Volts, -4.86)]
+    [InlineData("−4,86 V", ReadingUnit.Volts, ReadingUnit.Volts, -4.86)]
+    [InlineData("350mV", ReadingUnit.Volts, ReadingUnit.Volts, 0.35)]
+    [InlineData("4k7", ReadingUnit.Ohms, ReadingUnit.Ohms, 4700)]
+    [InlineData("4R7", ReadingUnit.Ohms, ReadingUnit.Ohms, 4.7)]
+    [InlineData("3V3", ReadingUnit.Volts, ReadingUnit.Volts, 3.3)]
+    [InlineData("1.2 MΩ", ReadingUnit.Ohms, ReadingUnit.Ohms, 1.2e6)]
+    [InlineData("22u", ReadingUnit.Farads, ReadingUnit.Farads, 22e-6)]
+    [InlineData("4n7 F", ReadingUnit.Farads, ReadingUnit.Farads, 4.7e-9)]
+    [InlineData("100 nF", ReadingUnit.Volts, ReadingUnit.Farads, 100e-9)]
+    [InlineData("0.43 diode", ReadingUnit.Volts, ReadingUnit.DiodeVolts, 0.43)]
+    [InlineData("0.43", ReadingUnit.DiodeVolts, ReadingUnit.DiodeVolts, 0.43)]
+    [InlineData("beep", ReadingUnit.Beep, ReadingUnit.Beep, 1)]
+    [InlineData("no beep", ReadingUnit.Beep, ReadingUnit.Beep, 0)]
+    [InlineData("0.6", ReadingUnit.Beep, ReadingUnit.Ohms, 0.6)]
+    public void Readings_are_understood(string text, ReadingUnit assumed, ReadingUnit unit, double value)
+    {
+        var reading = ReadingParser.Parse(text, assumed).Value!;
+        reading.Unit.ShouldBe(unit);
+        reading.Value!.Value.ShouldBe(value, Math.Abs(value) * 1e-12);
+    }
+
+    [Theory]
+    [InlineData("OL")]
+    [InlineData("open")]
+    [InlineData("0L")]
+    public void Over_range_is_a_reading(string text) =>
+        ReadingParser.Parse(text, ReadingUnit.Ohms).Value!.Unit.ShouldBe(ReadingUnit.OverRange);
+
+    [Fact]
+    public void Jumps_is_kept_beside_the_value()
+    {
+        var reading = ReadingParser.Parse("6.2 V, jumps", ReadingUnit.Volts).Value!;
+        reading.Jumps.ShouldBeTrue();
+        reading.Value.ShouldBe(6.2);
+        ReadingParser.Parse("jumps", ReadingUnit.Volts).Value!.Jumps.ShouldBeTrue();
+    }
+
+    [Theory]
+    [InlineData("")]
+    [InlineData("five")]
+    [InlineData("5..2")]
+    [InlineData("4k7k")]
+    [InlineData("1.2k3")]
+    [InlineData("<script>alert(1)</script>")]
+    public void Nonsense_is_refused_with_a_reason(string text) =>
+        ReadingParser.Parse(text, ReadingUnit.Volts).Problem.ShouldNotBeNullOrEmpty();
+
+    [Fact]
+    public void Any_text_is_answered_without_throwing() => Gen.String[0, 60].Select(Gen.Enum<ReadingUnit>()).Sample((text, assumed) =>
+    {
+        var outcome = ReadingParser.Parse(text, assumed);
+        (outcome.Value is null).ShouldBe(outcome.Problem is not null);
+    }, iter: 20000);
+
+    [Fact]
+    public void What_is_printed_reads_back_to_the_same_value()
+    {
+        var units = Gen.Int[0, 3].Select(i => (ReadingUnit)i);
+        Gen.Select(units, Gen.Double[1, 9999], Gen.Int[-9, 6], Gen.Bool).Sample((unit, mantissa, exponent, comma) =>
+        {
+            var value = mantissa * Math.Pow(10, exponent);
+            if (unit == ReadingUnit.Volts && Math.Abs(value) < 0.1) return;
+            var text = new Reading(unit, value).ToString();
+            if (comma) text = text.Replace('.', ',');
+            var back = ReadingParser.Parse(text, ReadingUnit.Volts).Value!;
+            back.Unit.ShouldBe(unit);
+            // Four digits are printed.
+            (back.Value!.Value / value).ShouldBe(1, 1.0e-3);
+            // And from then on nothing changes any more.
+            new Reading(unit, back.Value).ToString().Replace('.', comma ? ',' : '.').ShouldBe(text);
+        }, iter: 5000);
+    }
+}
