@@ -1,0 +1,3 @@
+using Mendro.Cli;
+
+return Commands.Run(args, Console.Out, Console.Error);

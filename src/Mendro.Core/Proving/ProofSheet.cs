@@ -1,0 +1,73 @@
+using Mendro.Core.Diagnosis;
+using Mendro.Core.Profiles;
+
+namespace Mendro.Core.Proving;
+
+/// <summary>State of one function on the proof sheet.</summary>
+public enum ProofState
+{
+    /// <summary>Never tried.</summary>
+    NotTried,
+
+    /// <summary>Tried, but a repair since may have disturbed it.</summary>
+    Stale,
+
+    /// <summary>Fails.</summary>
+    Fails,
+
+    /// <summary>Works, tried after the last repair.</summary>
+    Proved,
+}
+
+/// <summary>One line of the proof sheet.</summary>
+/// <param name="Function">Function.</param>
+/// <param name="State">State.</param>
+public sealed record ProofLine(DeviceFunction Function, ProofState State);
+
+/// <summary>What has been shown to work since the last repair. A repair in one area obliges a test of all of it.</summary>
+/// <param name="Lines">One line a function, in profile order.</param>
+public sealed record ProofSheet(IReadOnlyList<ProofLine> Lines)
+{
+    /// <summary>Functions that fail.</summary>
+    public IEnumerable<ProofLine> Failures => Lines.Where(l => l.State == ProofState.Fails);
+
+    /// <summary>Functions neither proved nor failing.</summary>
+    public IEnumerable<ProofLine> Unproved => Lines.Where(l => l.State is ProofState.NotTried or ProofState.Stale);
+
+    /// <summary>True when every function works and was tried after the last repair.</summary>
+    public bool Complete => Lines.All(l => l.State == ProofState.Proved);
+
+    /// <summary>Draws up the sheet.</summary>
+    /// <param name="profile">Profile of the unit.</param>
+    /// <param name="events">What happened, in order of time.</param>
+    public static ProofSheet Make(DeviceProfile profile, IReadOnlyList<BenchEvent> events)
+    {
+        var lastRepair = -1;
+        for (var at = 0; at < events.Count; at++)
+            if (events[at] is RepairDone) lastRepair = at;
+        return new ProofSheet(profile.Functions.Select(function =>
+        {
+            for (var at = events.Count - 1; at >= 0; at--)
+            {
+                if (events[at] is not FunctionTried tried || tried.FunctionId != function.Id) continue;
+                // A failure stays one until it is seen to work; a pass must be newer than the last repair.
+                if (!tried.Passed) return new ProofLine(function, ProofState.Fails);
+                return new ProofLine(function, at > lastRepair ? ProofState.Proved : ProofState.Stale);
+            }
+
+            return new ProofLine(function, ProofState.NotTried);
+        }).ToList());
+    }
+
+    /// <summary>Why the unit may not be handed over yet, or null when it may.</summary>
+    /// <param name="statedReason">Why it goes all the same, as stated by the technician.</param>
+    public string? Bar(string? statedReason)
+    {
+        if (Complete || !string.IsNullOrWhiteSpace(statedReason)) return null;
+        var failing = string.Join(", ", Failures.Select(l => l.Function.Name));
+        var open = string.Join(", ", Unproved.Select(l => l.Function.Name));
+        return failing.Length > 0
+            ? $"Still failing: {failing}. Say why it goes all the same, or go back to Find."
+            : $"Not proved since the last repair: {open}. Try them, or say why it goes all the same.";
+    }
+}

@@ -1,0 +1,106 @@
+using Mendro.Core.Diagnosis;
+using Mendro.Core.Planning;
+
+namespace Mendro.Storage;
+
+/// <summary>What a bench record holds.</summary>
+public enum RecordKind
+{
+    /// <summary>A function tried.</summary>
+    Function,
+
+    /// <summary>A probe taken.</summary>
+    Probe,
+
+    /// <summary>A condition mark.</summary>
+    Mark,
+
+    /// <summary>A cause confirmed or ruled out.</summary>
+    Cause,
+
+    /// <summary>A repair done.</summary>
+    Repair,
+}
+
+/// <summary>One thing done or seen at the bench. Never changed, only withdrawn and replaced.</summary>
+public sealed record BenchRecord
+{
+    /// <summary>Row id.</summary>
+    public long Id { get; init; }
+
+    /// <summary>Job.</summary>
+    public long JobId { get; init; }
+
+    /// <summary>Place in the order of events; a correction keeps the place of what it corrects.</summary>
+    public long Seq { get; init; }
+
+    /// <summary>What it holds.</summary>
+    public RecordKind Kind { get; init; }
+
+    /// <summary>Function, probe, mark or part id.</summary>
+    public string Subject { get; init; } = "";
+
+    /// <summary>pass or fail; normal, abnormal or jumps; present or absent.</summary>
+    public string State { get; init; } = "";
+
+    /// <summary>Look id, failure-mode id or method id.</summary>
+    public string Detail { get; init; } = "";
+
+    /// <summary>Reading as understood.</summary>
+    public string Reading { get; init; } = "";
+
+    /// <summary>Value in the SI base unit, when metered.</summary>
+    public double? Value { get; init; }
+
+    /// <summary>The record in words.</summary>
+    public string Words { get; init; } = "";
+
+    /// <summary>Free note.</summary>
+    public string Note { get; init; } = "";
+
+    /// <summary>Minutes it took.</summary>
+    public double Minutes { get; init; }
+
+    /// <summary>Cost of parts, in the job's currency.</summary>
+    public decimal? Cost { get; init; }
+
+    /// <summary>Parts used, in words.</summary>
+    public string Parts { get; init; } = "";
+
+    /// <summary>Stage in which it was done.</summary>
+    public WorkStage Stage { get; init; }
+
+    /// <summary>When, UTC.</summary>
+    public DateTimeOffset At { get; init; }
+
+    /// <summary>When it was withdrawn, UTC.</summary>
+    public DateTimeOffset? WithdrawnAt { get; init; }
+
+    /// <summary>The record as the engine takes it.</summary>
+    public BenchEvent ToEvent() => Kind switch
+    {
+        RecordKind.Function => new FunctionTried(Id, Subject, State == "pass", Detail.Length > 0 ? Detail : null),
+        RecordKind.Probe => new ProbeTaken(Id, Subject, State switch
+        {
+            "normal" => ProbeOutcome.Normal,
+            "jumps" => ProbeOutcome.Jumps,
+            _ => ProbeOutcome.Abnormal,
+        }),
+        RecordKind.Mark => new MarkSeen(Id, Subject),
+        RecordKind.Cause => new CauseConfirmed(Id, Subject, Detail, State == "present"),
+        _ => new RepairDone(Id, Subject, Detail),
+    };
+}
+
+/// <summary>One line of a job's timeline.</summary>
+public sealed record TimelineEntry
+{
+    /// <summary>When, UTC.</summary>
+    public DateTimeOffset At { get; init; }
+
+    /// <summary>Sort of entry, for its mark.</summary>
+    public string Kind { get; init; } = "";
+
+    /// <summary>What happened, in words.</summary>
+    public string Words { get; init; } = "";
+}

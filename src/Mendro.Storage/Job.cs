@@ -1,0 +1,114 @@
+using Mendro.Core.Money;
+using Mendro.Core.Planning;
+using Mendro.Core.Profiles;
+
+namespace Mendro.Storage;
+
+/// <summary>One unit in the shop and all that is known of it besides the bench records.</summary>
+public sealed record Job
+{
+    /// <summary>Row id.</summary>
+    public long Id { get; init; }
+
+    /// <summary>Number on the tag.</summary>
+    public long Number { get; init; }
+
+    /// <summary>Profile it is diagnosed by.</summary>
+    public string ProfileId { get; init; } = "";
+
+    /// <summary>Version of the profile; a job stays on the one it was taken in with.</summary>
+    public long ProfileVersion { get; init; }
+
+    /// <summary>Maker and model of the profile.</summary>
+    public string ModelName { get; init; } = "";
+
+    /// <summary>What the unit is, when its profile is a generic one; else blank.</summary>
+    public string UnitName { get; init; } = "";
+
+    /// <summary>Board revision, or blank when not known yet.</summary>
+    public string Revision { get; init; } = "";
+
+    /// <summary>Serial number.</summary>
+    public string Serial { get; init; } = "";
+
+    /// <summary>Owner, or null for shop stock.</summary>
+    public long? CustomerId { get; init; }
+
+    /// <summary>Owner's name, or null for shop stock.</summary>
+    public string? CustomerName { get; init; }
+
+    /// <summary>Owner's phone, mail or address.</summary>
+    public string? CustomerContact { get; init; }
+
+    /// <summary>Lot it came in, for shop stock.</summary>
+    public string Lot { get; init; } = "";
+
+    /// <summary>Price paid, for shop stock.</summary>
+    public decimal? Paid { get; init; }
+
+    /// <summary>ISO 4217 code of all amounts of this job.</summary>
+    public string Currency { get; init; } = "EUR";
+
+    /// <summary>What came with it.</summary>
+    public string Accessories { get; init; } = "";
+
+    /// <summary>What the owner or seller says of it.</summary>
+    public string Claim { get; init; } = "";
+
+    /// <summary>Condition beyond the pick list.</summary>
+    public string ConditionNote { get; init; } = "";
+
+    /// <summary>Stage.</summary>
+    public WorkStage Stage { get; init; }
+
+    /// <summary>How far it is taken apart now.</summary>
+    public AccessState Access { get; init; }
+
+    /// <summary>Shelf it lies on.</summary>
+    public Shelf Shelf { get; init; }
+
+    /// <summary>Why it lies there.</summary>
+    public string ShelfReason { get; init; } = "";
+
+    /// <summary>What to try next when it comes down.</summary>
+    public string NextTry { get; init; } = "";
+
+    /// <summary>Where it went in the end.</summary>
+    public JobEnd Ending { get; init; }
+
+    /// <summary>Words on the ending: to whom, honest condition, what is kept.</summary>
+    public string EndingNote { get; init; } = "";
+
+    /// <summary>Why it went with something failing or untested.</summary>
+    public string StatedReason { get; init; } = "";
+
+    /// <summary>Asking price, when it goes to sale.</summary>
+    public decimal? Asking { get; init; }
+
+    /// <summary>Value when it works.</summary>
+    public decimal? ValueWorking { get; init; }
+
+    /// <summary>Value as it stands.</summary>
+    public decimal? ValueAsIs { get; init; }
+
+    /// <summary>Value in parts.</summary>
+    public decimal? ValueParts { get; init; }
+
+    /// <summary>When it came in, UTC.</summary>
+    public DateTimeOffset ReceivedAt { get; init; }
+
+    /// <summary>When it was closed, UTC.</summary>
+    public DateTimeOffset? ClosedAt { get; init; }
+
+    /// <summary>When it was deleted, UTC; a deleted job can be brought back.</summary>
+    public DateTimeOffset? DeletedAt { get; init; }
+
+    /// <summary>Name for lists and the tag.</summary>
+    public string Title => UnitName.Length > 0 ? UnitName : ModelName;
+
+    /// <summary>True for shop stock.</summary>
+    public bool ShopStock => CustomerId is null;
+
+    /// <summary>Values for the worth line.</summary>
+    public UnitValues Values => new(ValueWorking, ValueAsIs, ValueParts);
+}

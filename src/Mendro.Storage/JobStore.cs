@@ -1,0 +1,177 @@
+using Dapper;
+using Mendro.Core.Planning;
+using Mendro.Core.Profiles;
+using Microsoft.Data.Sqlite;
+
+namespace Mendro.Storage;
+
+/// <summary>The jobs. Every write is a transaction and leaves a line in the timeline.</summary>
+public sealed class JobStore(ShopDatabase database, TimeProvider time)
+{
+    private const string Select = """
+        SELECT j.*, c.name AS customer_name, c.contact AS customer_contact
+        FROM jobs j LEFT JOIN customers c ON c.id = j.customer_id
+        """;
+
+    /// <summary>Takes a unit in.</summary>
+    /// <returns>The job with its number.</returns>
+    public Job TakeIn(NewJob intake)
+    {
+        var number = database.Write((connection, transaction) =>
+        {
+            var customer = intake.OwnerName is { } name ? Customer(connection, transaction, name, intake.OwnerContact) : (long?)null;
+            var next = connection.ExecuteScalar<long>("SELECT coalesce(max(number), 100) + 1 FROM jobs", transaction: transaction);
+            var id = Insert(connection, transaction, intake.Job, next, customer);
+            Timeline.Add(connection, transaction, id, intake.Job.ReceivedAt, "intake", $"Taken in: {intake.Job.Title}, {intake.OwnerName ?? "shop stock"}");
+            long seq = 0;
+            foreach (var record in intake.Records) BenchRecordStore.Insert(connection, transaction, record with { JobId = id, Seq = ++seq });
+            return next;
+        });
+        return Find(number)!;
+    }
+
+    /// <summary>The job with this number, deleted ones too, or null.</summary>
+    public Job? Find(long number)
+    {
+        using var connection = database.Open();
+        return connection.QueryFirstOrDefault<Job>($"{Select} WHERE j.number = @number", new { number });
+    }
+
+    /// <summary>Jobs in the shop: not closed, not deleted; newest number first.</summary>
+    public IReadOnlyList<Job> Live()
+    {
+        using var connection = database.Open();
+        return connection.Query<Job>($"{Select} WHERE j.closed_at IS NULL AND j.deleted_at IS NULL ORDER BY j.number DESC").AsList();
+    }
+
+    /// <summary>All jobs but the deleted ones, newest number first.</summary>
+    public IReadOnlyList<Job> All()
+    {
+        using var connection = database.Open();
+        return connection.Query<Job>($"{Select} WHERE j.deleted_at IS NULL ORDER BY j.number DESC").AsList();
+    }
+
+    /// <summary>Deleted jobs, newest number first.</summary>
+    public IReadOnlyList<Job> Deleted()
+    {
+        using var connection = database.Open();
+        return connection.Query<Job>($"{Select} WHERE j.deleted_at IS NOT NULL ORDER BY j.number DESC").AsList();
+    }
+
+    /// <summary>Jobs that fit every word: by number, model, serial, owner, lot, claim or symptom. At most 100.</summary>
+    public IReadOnlyList<Job> Search(string text)
+    {
+        var words = text.Split(' ', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries).Take(8).ToList();
+        if (words.Count == 0) return [];
+        var parameters = new DynamicParameters();
+        var conditions = new List<string>();
+        for (var n = 0; n < words.Count; n++)
+        {
+            var word = words[n].TrimStart('#');
+            parameters.Add($"w{n}", "%" + word.Replace(@"\", @"\\", StringComparison.Ordinal).Replace("%", @"\%", StringComparison.Ordinal).Replace("_", @"\_", StringComparison.Ordinal) + "%");
+            parameters.Add($"n{n}", long.TryParse(word, out var number) ? number : -1);
+            conditions.Add($"""
+                (j.number = @n{n} OR j.model_name LIKE @w{n} ESCAPE '\' OR j.unit_name LIKE @w{n} ESCAPE '\' OR j.serial LIKE @w{n} ESCAPE '\'
+                 OR j.lot LIKE @w{n} ESCAPE '\' OR j.claim LIKE @w{n} ESCAPE '\' OR c.name LIKE @w{n} ESCAPE '\'
+                 OR EXISTS (SELECT 1 FROM bench_records r WHERE r.job_id = j.id AND r.withdrawn_at IS NULL
+                            AND r.kind IN ('Function', 'Mark') AND r.state <> 'pass' AND r.words LIKE @w{n} ESCAPE '\'))
+                """);
+        }
+
+        using var connection = database.Open();
+        return connection.Query<Job>(
+            $"{Select} WHERE j.deleted_at IS NULL AND {string.Join(" AND ", conditions)} ORDER BY j.closed_at IS NOT NULL, j.number DESC LIMIT 100", parameters).AsList();
+    }
+
+    /// <summary>Owners known, for the intake form.</summary>
+    public IReadOnlyList<string> CustomerNames()
+    {
+        using var connection = database.Open();
+        return connection.Query<string>("SELECT DISTINCT name FROM customers ORDER BY name").AsList();
+    }
+
+    /// <summary>Changes what was written down at intake.</summary>
+    public void SaveIntake(Job job, string? ownerName, string ownerContact) => Change(job.Id, "intake", "Intake corrected", (connection, transaction) =>
+    {
+        var customer = ownerName is { } name ? Customer(connection, transaction, name, ownerContact) : (long?)null;
+        connection.Execute("""
+            UPDATE jobs SET unit_name = @UnitName, revision = @Revision, serial = @Serial, customer_id = @customer, lot = @Lot, paid = @Paid,
+              currency = @Currency, accessories = @Accessories, claim = @Claim, condition_note = @ConditionNote,
+              value_working = @ValueWorking, value_as_is = @ValueAsIs, value_parts = @ValueParts WHERE id = @Id
+            """, new
+        {
+            job.UnitName, job.Revision, job.Serial, customer, job.Lot, job.Paid, job.Currency, job.Accessories, job.Claim, job.ConditionNote,
+            job.ValueWorking, job.ValueAsIs, job.ValueParts, job.Id,
+        }, transaction);
+    });
+
+    /// <summary>Moves a job on to a stage.</summary>
+    public void SetStage(long jobId, WorkStage stage) => Change(jobId, "stage", $"On to {StageWords.Name(stage)}", (connection, transaction) =>
+        connection.Execute("UPDATE jobs SET stage = @stage WHERE id = @jobId", new { stage = stage.ToString(), jobId }, transaction));
+
+    /// <summary>Notes how far the unit is taken apart.</summary>
+    public void SetAccess(long jobId, AccessState access) => Change(jobId, "access", access switch
+    {
+        AccessState.Closed => "Closed up again",
+        AccessState.Open => "Case opened",
+        AccessState.BoardOut => "Board out",
+        _ => "Part lifted",
+    }, (connection, transaction) =>
+        connection.Execute("UPDATE jobs SET access = @access WHERE id = @jobId", new { access = access.ToString(), jobId }, transaction));
+
+    /// <summary>Puts a job on a shelf, or back on the bench.</summary>
+    public void SetShelf(long jobId, Shelf shelf, string reason, string nextTry) => Change(jobId, "shelf",
+        shelf == Shelf.None ? "Back on the bench" : $"{StageWords.Name(shelf)}{(reason.Length > 0 ? ": " + reason : "")}", (connection, transaction) =>
+            connection.Execute("UPDATE jobs SET shelf = @shelf, shelf_reason = @reason, next_try = @nextTry WHERE id = @jobId",
+                new { shelf = shelf.ToString(), reason, nextTry, jobId }, transaction));
+
+    /// <summary>Closes a job.</summary>
+    public void Close(long jobId, JobEnd ending, string note, string statedReason, decimal? asking) =>
+        Change(jobId, "end", $"Closed: {StageWords.Name(ending)}{(statedReason.Length > 0 ? ". Goes all the same: " + statedReason : "")}", (connection, transaction) =>
+            connection.Execute("""
+                UPDATE jobs SET ending = @ending, ending_note = @note, stated_reason = @statedReason, asking = @asking,
+                  stage = 'HandOver', shelf = 'None', closed_at = @at WHERE id = @jobId
+                """, new { ending = ending.ToString(), note, statedReason, asking, at = time.GetUtcNow(), jobId }, transaction));
+
+    /// <summary>Brings a closed job back to the bench.</summary>
+    public void Reopen(long jobId) => Change(jobId, "end", "Reopened", (connection, transaction) => connection.Execute(
+        "UPDATE jobs SET ending = 'Open', closed_at = NULL, shelf = 'None', stage = 'Find' WHERE id = @jobId", new { jobId }, transaction));
+
+    /// <summary>Deletes a job; it can be brought back.</summary>
+    public void Delete(long jobId) => Change(jobId, "delete", "Deleted", (connection, transaction) => connection.Execute(
+        "UPDATE jobs SET deleted_at = @at WHERE id = @jobId", new { at = time.GetUtcNow(), jobId }, transaction));
+
+    /// <summary>Brings a deleted job back.</summary>
+    public void Restore(long jobId) => Change(jobId, "delete", "Brought back", (connection, transaction) => connection.Execute(
+        "UPDATE jobs SET deleted_at = NULL WHERE id = @jobId", new { jobId }, transaction));
+
+    private void Change(long jobId, string kind, string words, Action<SqliteConnection, SqliteTransaction> work) =>
+        database.Write((connection, transaction) =>
+        {
+            work(connection, transaction);
+            Timeline.Add(connection, transaction, jobId, time.GetUtcNow(), kind, words);
+            return 0;
+        });
+
+    private long Customer(SqliteConnection connection, SqliteTransaction transaction, string name, string contact)
+    {
+        var known = connection.QueryFirstOrDefault<long?>(
+            "SELECT id FROM customers WHERE name = @name AND (contact = @contact OR @contact = '') ORDER BY id DESC", new { name, contact }, transaction);
+        return known ?? connection.ExecuteScalar<long>(
+            "INSERT INTO customers (name, contact, created_at) VALUES (@name, @contact, @at) RETURNING id", new { name, contact, at = time.GetUtcNow() }, transaction);
+    }
+
+    private static long Insert(SqliteConnection connection, SqliteTransaction transaction, Job job, long number, long? customer) =>
+        connection.ExecuteScalar<long>("""
+            INSERT INTO jobs (number, profile_id, profile_version, model_name, unit_name, revision, serial, customer_id, lot, paid, currency,
+              accessories, claim, condition_note, stage, access, shelf, ending, value_working, value_as_is, value_parts, received_at)
+            VALUES (@number, @ProfileId, @ProfileVersion, @ModelName, @UnitName, @Revision, @Serial, @customer, @Lot, @Paid, @Currency,
+              @Accessories, @Claim, @ConditionNote, @stage, @access, 'None', 'Open', @ValueWorking, @ValueAsIs, @ValueParts, @ReceivedAt)
+            RETURNING id
+            """, new
+        {
+            number, job.ProfileId, job.ProfileVersion, job.ModelName, job.UnitName, job.Revision, job.Serial, customer, job.Lot, job.Paid, job.Currency,
+            job.Accessories, job.Claim, job.ConditionNote, stage = job.Stage.ToString(), access = job.Access.ToString(),
+            job.ValueWorking, job.ValueAsIs, job.ValueParts, job.ReceivedAt,
+        }, transaction);
+}

@@ -1,0 +1,134 @@
+using System.Globalization;
+using System.Text.Json;
+using Mendro.Core.Diagnosis;
+using Mendro.Core.Methods;
+using Mendro.Core.Planning;
+using Mendro.Core.Profiles;
+using Mendro.Storage;
+using Mendro.Web.Bench;
+
+namespace Mendro.Web.Demo;
+
+/// <summary>
+/// Fills an empty shop with an invented world. Every step goes through the same stores and rules as a page would.
+/// Steps: <c>mark ID</c>, <c>pass FUNCTION …</c>, <c>fail FUNCTION [LOOK]</c>, <c>failall [LOOK]</c>, <c>read PROBE TEXT</c>,
+/// <c>cause PART MODE</c>, <c>fix PART METHOD [MINUTES] [COST]</c>, <c>prove</c> (all functions pass), <c>stage NAME</c>,
+/// <c>close</c> (case closed up), <c>shelf NAME REASON|NEXT</c>, <c>end NAME NOTE</c>, <c>day N</c> (days later).
+/// </summary>
+public sealed class DemoWorld(ShopDatabase database, TradeLibrary library, TimeProvider time)
+{
+    private readonly SteppedClock _clock = new(time);
+
+    /// <summary>Seeds the shop, unless it has jobs already.</summary>
+    public void SeedOnce()
+    {
+        var jobs = new JobStore(database, _clock);
+        if (jobs.All().Count > 0 || jobs.Deleted().Count > 0) return;
+        new SettingsStore(database).Save(ShopSettings.Default with { ShopName = "Lantern Yard Repairs" });
+        using var stream = typeof(DemoWorld).Assembly.GetManifestResourceStream("demo-jobs.json")
+            ?? throw new InvalidOperationException("The demo jobs are not embedded.");
+        var world = JsonSerializer.Deserialize<List<DemoJob>>(stream, ProfileJson.Options) ?? [];
+        foreach (var job in world.OrderByDescending(j => j.Days)) Play(jobs, job);
+    }
+
+    private void Play(JobStore jobs, DemoJob told)
+    {
+        var records = new BenchRecordStore(database, _clock);
+        var latest = new ProfileStore(database, _clock).Latest(told.Model) ?? throw new InvalidOperationException($"Demo: no profile {told.Model}.");
+        _clock.Set(time.GetUtcNow().AddDays(-told.Days));
+        var steps = told.Script.Select(s => s.Split(' ', 2)).Select(s => (Verb: s[0], Told: s.Length > 1 ? s[1] : "")).ToList();
+        var atDoor = steps.TakeWhile(s => s.Verb is "mark" or "pass" or "fail" or "failall").ToList();
+        var maker = Maker(latest.Profile, WorkStage.Intake);
+        var job = jobs.TakeIn(new NewJob(new Job
+        {
+            ProfileId = told.Model, ProfileVersion = latest.Version, ModelName = latest.Profile.FullName, UnitName = told.Unit ?? "", Revision = told.Revision ?? "",
+            Serial = told.Serial ?? "", Lot = told.Lot ?? "", Paid = told.Paid, Currency = "EUR", Claim = told.Claim ?? "", Accessories = told.Accessories ?? "",
+            ValueWorking = told.Values?[0], ValueAsIs = told.Values?[1], ValueParts = told.Values?[2], Stage = WorkStage.Find, ReceivedAt = _clock.GetUtcNow(),
+        }, told.Owner, told.Contact ?? "", atDoor.SelectMany(s => Tried(maker, latest.Profile, s.Verb, s.Told)).ToList()));
+        foreach (var (verb, rest) in steps.Skip(atDoor.Count)) Step(jobs, records, jobs.Find(job.Number)!, latest.Profile, verb, rest);
+    }
+
+    private void Step(JobStore jobs, BenchRecordStore records, Job job, DeviceProfile profile, string verb, string rest)
+    {
+        _clock.Step(TimeSpan.FromMinutes(4));
+        var words = rest.Split(' ');
+        var maker = Maker(profile, job.Stage);
+        void File(BenchRecord? record, AccessState? reached = null) =>
+            records.Add((record ?? throw Wrong(job, verb, rest)) with { JobId = job.Id }, reached > job.Access ? reached : null);
+        switch (verb)
+        {
+            case "pass" or "fail" or "failall" or "mark":
+                foreach (var record in Tried(maker, profile, verb, rest)) File(record);
+                break;
+            case "read":
+                var probe = profile.FindProbe(words[0]) ?? throw Wrong(job, verb, rest);
+                var judged = ReadingJudge.Judge(probe, rest[(words[0].Length + 1)..]);
+                File(judged.IsOk ? maker.Probe(probe, judged.Value) : throw Wrong(job, verb, rest), probe.State);
+                break;
+            case "cause":
+                File(maker.Cause(words[0], words[1], true));
+                break;
+            case "fix":
+                var method = library.FindMethod(words[1]) ?? throw Wrong(job, verb, rest);
+                var minutes = words.Length > 2 ? double.Parse(words[2], CultureInfo.InvariantCulture) : method.Minutes;
+                var cost = words.Length > 3 ? decimal.Parse(words[3], CultureInfo.InvariantCulture) : method.PartsCost;
+                if (job.Stage < WorkStage.Fix) jobs.SetStage(job.Id, WorkStage.Fix);
+                File(Maker(profile, WorkStage.Fix).Repair(words[0], words[1], minutes, cost, "", ""), method.State);
+                break;
+            case "prove":
+                if (job.Stage < WorkStage.Prove) jobs.SetStage(job.Id, WorkStage.Prove);
+                foreach (var function in profile.Functions) File(Maker(profile, WorkStage.Prove).Function(function.Id, true, null));
+                jobs.SetShelf(job.Id, Shelf.Ready, "everything works", "");
+                break;
+            case "stage":
+                jobs.SetStage(job.Id, Enum.Parse<WorkStage>(rest));
+                break;
+            case "close":
+                jobs.SetAccess(job.Id, AccessState.Closed);
+                break;
+            case "shelf":
+                var reason = rest[(words[0].Length + 1)..].Split('|');
+                jobs.SetShelf(job.Id, Enum.Parse<Shelf>(words[0]), reason[0], reason.Length > 1 ? reason[1] : "");
+                break;
+            case "end":
+                var ending = Enum.Parse<JobEnd>(words[0]);
+                jobs.Close(job.Id, ending, rest[words[0].Length..].Trim(), "", ending == JobEnd.ForSale ? job.ValueWorking : null);
+                break;
+            case "day":
+                _clock.Step(TimeSpan.FromDays(double.Parse(rest, CultureInfo.InvariantCulture)));
+                break;
+            default:
+                throw Wrong(job, verb, rest);
+        }
+    }
+
+    private List<BenchRecord> Tried(RecordMaker maker, DeviceProfile profile, string verb, string rest)
+    {
+        var words = rest.Split(' ', StringSplitOptions.RemoveEmptyEntries);
+        var records = verb switch
+        {
+            "mark" => [maker.Mark(words[0])],
+            "pass" => words.Select(f => maker.Function(f, true, null)).ToList(),
+            "fail" => [maker.Function(words[0], false, words.ElementAtOrDefault(1))],
+            _ => profile.Functions.Select(f => maker.Function(f.Id, false, words.ElementAtOrDefault(0))).ToList(),
+        };
+        return records.Select(r => r ?? throw new InvalidOperationException($"Demo: {profile.Id} knows nothing of “{verb} {rest}”.")).ToList();
+    }
+
+    private RecordMaker Maker(DeviceProfile profile, WorkStage stage) => new(profile, library, stage, _clock.GetUtcNow());
+
+    private static InvalidOperationException Wrong(Job job, string verb, string rest) => new($"Demo job {job.Number}: “{verb} {rest}” cannot be done.");
+
+    /// <summary>A clock that the demo world sets, so that its history lies in the past.</summary>
+    private sealed class SteppedClock(TimeProvider real) : TimeProvider
+    {
+        private DateTimeOffset _now = real.GetUtcNow();
+
+        public override DateTimeOffset GetUtcNow() => _now;
+
+        public void Set(DateTimeOffset at) => _now = at;
+
+        /// <summary>Goes on, but never past the present.</summary>
+        public void Step(TimeSpan by) => _now = _now + by < real.GetUtcNow() ? _now + by : real.GetUtcNow();
+    }
+}

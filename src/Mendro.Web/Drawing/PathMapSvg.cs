@@ -1,0 +1,225 @@
+using System.Globalization;
+using System.Xml.Linq;
+using Mendro.Core.Diagnosis;
+using Mendro.Core.Profiles;
+
+namespace Mendro.Web.Drawing;
+
+/// <summary>What the path map shows of one moment.</summary>
+/// <param name="Model">Model drawn.</param>
+/// <param name="Diagnosis">Diagnosis, or null for the bare profile.</param>
+/// <param name="Readings">Last reading at each probe, as text.</param>
+/// <param name="Looks">Words of the last look of each failing function.</param>
+/// <param name="SelectedProbe">Probe to take now.</param>
+/// <param name="ProbeUrl">Address that selects a probe, or null when the map is only to be read.</param>
+/// <param name="PartUrl">Address that opens a part, or null.</param>
+/// <param name="FunctionUrl">Address that selects a function, or null.</param>
+public sealed record MapScene(
+    DeviceModel Model, UnitDiagnosis? Diagnosis, IReadOnlyDictionary<string, string> Readings, IReadOnlyDictionary<string, string> Looks,
+    string? SelectedProbe, Func<string, string>? ProbeUrl, Func<string, string>? PartUrl, Func<string, string>? FunctionUrl);
+
+/// <summary>Draws the path map as SVG. Every state has a shape and a word besides its colour.</summary>
+public static class PathMapSvg
+{
+    private const double DrawingWidth = 680;
+    private const int LongestName = 14;
+    private static readonly XNamespace Svg = "http://www.w3.org/2000/svg";
+
+    /// <summary>The drawing as markup; all text is encoded.</summary>
+    public static string Draw(MapScene scene)
+    {
+        var layout = new MapLayout(scene.Model.Profile);
+        var router = new MapRouter(layout, DrawingWidth);
+        var root = new XElement(Svg + "svg",
+            new XAttribute("class", "map"), new XAttribute("role", "group"), new XAttribute("aria-label", $"Path map of {scene.Model.Profile.FullName}"),
+            new XAttribute("viewBox", string.Create(CultureInfo.InvariantCulture, $"0 0 {router.Width:0} {router.Height:0}")));
+        foreach (var routed in router.Lines.OrderBy(r => Rank(scene, r.Line))) root.Add(Line(scene, routed));
+        foreach (var block in layout.Blocks) root.Add(block.IsFunction ? Function(scene, router, block) : Part(scene, router, block));
+        if (scene.Diagnosis?.Stretch is { } stretch) root.Add(Stretch(layout, router, stretch));
+        root.Add(Probes(scene, layout, router));
+        return root.ToString(SaveOptions.DisableFormatting);
+    }
+
+    private static int Rank(MapScene scene, MapLine line) => LineState(scene, line) switch { "line-proved" => 1, "line-suspect" => 2, _ => 0 };
+
+    private static XElement Line(MapScene scene, RoutedLine routed) => Element("path",
+        ("class", $"line carries-{routed.Line.Carries.ToString().ToLowerInvariant()} {LineState(scene, routed.Line)}"), ("d", routed.PathData));
+
+    /// <summary>A line is proved when what it leaves is; suspect when it leaves a suspect.</summary>
+    private static string LineState(MapScene scene, MapLine line) => StateOf(scene, line.From.Id) switch
+    {
+        PartState.Proved => "line-proved",
+        PartState.Suspect or PartState.Failed => "line-suspect",
+        _ => "line-unknown",
+    };
+
+    private static PartState StateOf(MapScene scene, string partId) =>
+        scene.Diagnosis?.Parts.GetValueOrDefault(partId)?.State ?? PartState.Unknown;
+
+    private static XElement Part(MapScene scene, MapRouter router, MapBlock block)
+    {
+        var part = scene.Model.Profile.FindPart(block.Id)!;
+        var verdict = scene.Diagnosis?.Parts.GetValueOrDefault(part.Id);
+        var state = verdict?.State ?? PartState.Unknown;
+        var (x, y) = (router.Left(block), router.Top(block));
+        var share = verdict is { Share: >= 0.005 } && state is PartState.Suspect or PartState.Failed ? Percent(verdict!.Share) : "";
+        var group = Group(scene.PartUrl?.Invoke(part.Id), $"part {state.ToString().ToLowerInvariant()}", $"{part.Name}: {Word(state)}{(share.Length > 0 ? ", share of blame " + share : "")}");
+        group.Add(Element("title", string.Join(" · ", new[] { part.Name, part.Refdes, part.Board is { } b ? b + " board" : null, Word(state), share }.Where(t => !string.IsNullOrEmpty(t)))));
+        group.Add(Rect(x, y, MapRouter.BlockWidth, MapRouter.BlockHeight, 4, "block"));
+        var secondary = part.Board is { } board && (part.Refdes?.Length ?? 0) + board.Length < 12 && share.Length == 0 ? $"{part.Refdes} {board}".Trim() : part.Refdes ?? "";
+        Label(group, x + 8, y, part.Name, secondary);
+        if (share.Length > 0)
+        {
+            group.Add(Text(x + MapRouter.BlockWidth - 7, y + 34, share, "share", "end"));
+            group.Add(Rect(x + 7, y + MapRouter.BlockHeight - 7, MapRouter.BlockWidth - 14, 4, 0, "bar"));
+            group.Add(Rect(x + 7, y + MapRouter.BlockHeight - 7, (MapRouter.BlockWidth - 14) * verdict!.Share, 4, 0, "bar-fill"));
+        }
+
+        Mark(group, x + MapRouter.BlockWidth - 12, y + 13, state == PartState.Proved ? true : state == PartState.Failed ? false : null);
+        return group;
+    }
+
+    private static XElement Function(MapScene scene, MapRouter router, MapBlock block)
+    {
+        var function = scene.Model.Profile.FindFunction(block.Id)!;
+        var state = scene.Diagnosis?.Functions.GetValueOrDefault(function.Id) ?? FunctionState.NotTried;
+        var (x, y) = (router.Left(block), router.Top(block));
+        var words = state switch
+        {
+            FunctionState.Works => "works",
+            FunctionState.Fails => scene.Looks.GetValueOrDefault(function.Id, "fails"),
+            _ => "not tried",
+        };
+        var group = Group(scene.FunctionUrl?.Invoke(function.Id), $"function {state.ToString().ToLowerInvariant()}", $"{function.Name}: {words}");
+        group.Add(Element("title", $"{function.Name}: {words}"));
+        group.Add(Rect(x, y, MapRouter.BlockWidth, MapRouter.BlockHeight, 18, "block"));
+        Label(group, x + 12, y, function.Name, words);
+        Mark(group, x + MapRouter.BlockWidth - 15, y + 14, state == FunctionState.Works ? true : state == FunctionState.Fails ? false : null);
+        return group;
+    }
+
+    private static XElement Stretch(MapLayout layout, MapRouter router, FaultStretch stretch)
+    {
+        var group = Element("g", ("class", "stretch"));
+        var ids = stretch.Parts.Select(p => p.Id).ToHashSet();
+        var blocks = layout.Blocks.Where(b => !b.IsFunction && ids.Contains(b.Id)).ToList();
+        foreach (var block in blocks)
+            group.Add(Rect(router.Left(block) - 5, router.Top(block) - 5, MapRouter.BlockWidth + 10, MapRouter.BlockHeight + 10, 6, "stretch-box"));
+        if (blocks.OrderByDescending(b => b.Row).FirstOrDefault() is { } lowest)
+            group.Add(Text(router.Left(lowest) + MapRouter.BlockWidth / 2, router.Top(lowest) + MapRouter.BlockHeight + 17, "the fault lies in here", "stretch-words", "middle"));
+        return group;
+    }
+
+    private static XElement Probes(MapScene scene, MapLayout layout, MapRouter router)
+    {
+        var all = Element("g", ("class", "probes"));
+        var volts = 0;
+        var besides = new Dictionary<string, int>();
+        foreach (var probe in scene.Model.Profile.Probes)
+        {
+            var selected = probe.Id == scene.SelectedProbe;
+            var reading = scene.Readings.GetValueOrDefault(probe.Id);
+            var fresh = scene.Diagnosis?.Case.FreshReadings().GetValueOrDefault(probe.Id);
+            var taken = reading is null ? "open" : fresh == ProbeOutcome.Normal ? "good" : "bad";
+            var group = Group(scene.ProbeUrl?.Invoke(probe.Id), $"probe {taken}{(selected ? " selected" : "")}", $"Probe: {probe.Name}{(reading is null ? "" : ", " + reading)}");
+            group.Add(Element("title", $"{probe.Name}: {probe.Where}{(reading is null ? "" : " · " + reading)}"));
+            if (probe is { Kind: ProbeKind.Volts or ProbeKind.Current, At: not null } && Place(layout, router, probe) is { } at)
+            {
+                var label = (++volts).ToString(CultureInfo.InvariantCulture);
+                if (selected) group.Add(Circle(at.X, at.Y, 13, "ring"));
+                group.Add(Circle(at.X, at.Y, 8.5, "dot"));
+                group.Add(Text(at.X, at.Y + 3.8, label, "number", "middle"));
+                if (reading is not null) group.Add(Text(at.X, at.Y + 20, reading, "reading", "middle"));
+            }
+            else
+            {
+                var host = layout.Blocks.FirstOrDefault(b => !b.IsFunction && b.Id == ((probe.Spans ?? []).FirstOrDefault() ?? probe.Rail ?? probe.At));
+                if (host is null) continue;
+                var n = besides[host.Id] = besides.GetValueOrDefault(host.Id) + 1;
+                var (x, y) = (router.Left(host) + 14 * n - 2, router.Top(host) + MapRouter.BlockHeight);
+                if (selected) group.Add(Circle(x, y, 10, "ring"));
+                group.Add(Element("path", ("class", "dot"), ("d", string.Create(CultureInfo.InvariantCulture, $"M{x:0.#} {y - 6:0.#}l6 6l-6 6l-6 -6z"))));
+            }
+
+            all.Add(group);
+        }
+
+        return all;
+    }
+
+    /// <summary>A volts point sits on the line that leaves its part towards the next, or on the part's right edge.</summary>
+    private static (double X, double Y)? Place(MapLayout layout, MapRouter router, Probe probe)
+    {
+        var line = router.Lines.FirstOrDefault(l => !l.Line.To.IsFunction && l.Line.From.Id == probe.At && l.Line.To.Id == probe.Toward)
+            ?? router.Lines.FirstOrDefault(l => l.Line.From.Id == probe.At && !l.Line.From.IsFunction);
+        if (line is null)
+        {
+            var block = layout.Blocks.FirstOrDefault(b => !b.IsFunction && b.Id == probe.At);
+            return block is null ? null : (router.Left(block) + MapRouter.BlockWidth, router.Top(block) + MapRouter.BlockHeight / 2);
+        }
+
+        var (a, b) = (line.Points[0], line.Points[1]);
+        return line.Points.Count == 2 ? ((a.X + b.X) / 2, (a.Y + b.Y) / 2) : (a.X + Math.Min(10, (b.X - a.X) * 0.8), a.Y);
+    }
+
+    private static void Label(XElement group, double x, double y, string name, string below)
+    {
+        if (name.Length <= LongestName)
+        {
+            group.Add(Text(x, y + 19, name, "name"));
+            if (below.Length > 0) group.Add(Text(x, y + 34, Cut(below, 15), "below"));
+            return;
+        }
+
+        // Two lines, broken at the space nearest the middle; what does not fit is in the title.
+        var at = name.Select((c, i) => (c, i)).Where(p => p.c == ' ').Select(p => p.i).OrderBy(i => Math.Abs(i - name.Length / 2)).FirstOrDefault(-1);
+        var (first, second) = at > 0 ? (name[..at], name[(at + 1)..]) : (name[..LongestName] + "-", name[LongestName..]);
+        group.Add(Text(x, y + 16, Cut(first, LongestName + 2), "name tight"));
+        group.Add(Text(x, y + 29, Cut(second, below.Length > 6 ? LongestName : LongestName + 2), "name tight"));
+        if (below.Length > 0) group.Add(Text(x, y + 41, Cut(below, 15), "below tight"));
+    }
+
+    private static string Cut(string text, int length) => text.Length <= length ? text : text[..(length - 1)] + "…";
+
+    private static void Mark(XElement group, double x, double y, bool? good)
+    {
+        if (good is not { } isGood) return;
+        var way = isGood
+            ? string.Create(CultureInfo.InvariantCulture, $"M{x - 6:0.#} {y:0.#}l4 5l8 -9")
+            : string.Create(CultureInfo.InvariantCulture, $"M{x - 5:0.#} {y - 5:0.#}l9 9m0 -9l-9 9");
+        group.Add(Element("path", ("class", "mark"), ("d", way)));
+    }
+
+    private static XElement Group(string? url, string css, string label) => url is null
+        ? Element("g", ("class", css), ("role", "img"), ("aria-label", label))
+        : Element("a", ("class", css), ("href", url), ("aria-label", label));
+
+    private static XElement Rect(double x, double y, double width, double height, double radius, string css) => Element("rect",
+        ("class", css), ("x", N(x)), ("y", N(y)), ("width", N(width)), ("height", N(height)), ("rx", N(radius)));
+
+    private static XElement Circle(double x, double y, double radius, string css) => Element("circle", ("class", css), ("cx", N(x)), ("cy", N(y)), ("r", N(radius)));
+
+    private static XElement Text(double x, double y, string words, string css, string anchor = "start")
+    {
+        var text = Element("text", ("class", css), ("x", N(x)), ("y", N(y)), ("text-anchor", anchor));
+        text.Value = words;
+        return text;
+    }
+
+    private static XElement Element(string name, string text) => new(Svg + name, text);
+
+    private static XElement Element(string name, params (string Name, string Value)[] attributes) =>
+        new(Svg + name, attributes.Select(a => new XAttribute(a.Name, a.Value)));
+
+    private static string N(double value) => value.ToString("0.#", CultureInfo.InvariantCulture);
+
+    private static string Percent(double share) => string.Create(CultureInfo.InvariantCulture, $"{share * 100:0} %");
+
+    private static string Word(PartState state) => state switch
+    {
+        PartState.Proved => "proved good",
+        PartState.Suspect => "suspect",
+        PartState.Failed => "failed",
+        _ => "unknown",
+    };
+}

@@ -1,0 +1,44 @@
+using System.Diagnostics;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.Mvc.RazorPages;
+
+namespace Mendro.Web.Pages;
+
+/// <summary>What is shown instead of a stack trace.</summary>
+[IgnoreAntiforgeryToken]
+[ResponseCache(Duration = 0, Location = ResponseCacheLocation.None, NoStore = true)]
+public sealed class ErrorModel : PageModel
+{
+    /// <summary>Status code of the answer.</summary>
+    public int Code { get; private set; } = 500;
+
+    /// <summary>True when the thing asked for is not here.</summary>
+    public bool NotFoundHere => Code == 404;
+
+    /// <summary>Id to look up in the log.</summary>
+    public string RequestId => Activity.Current?.Id ?? HttpContext.TraceIdentifier;
+
+    /// <summary>Heading.</summary>
+    public string Heading => Code switch
+    {
+        404 => "That is not here",
+        400 => "That request could not be taken",
+        413 => "That was too much at once",
+        _ => "Something went wrong",
+    };
+
+    /// <summary>What to do.</summary>
+    public string Text => Code switch
+    {
+        404 => "There is no such page or job. It may have been deleted; the list of jobs shows deleted ones too.",
+        400 => "The page may have been open for too long. Go back, load it again and send it once more; nothing was changed.",
+        413 => "The limit for one request is 2 MB. Nothing was changed.",
+        _ => "Nothing that was answered is lost. Go back and try again; if it stays, the log names the cause.",
+    };
+
+    /// <summary>Shows the page.</summary>
+    public void OnGet(int? code) => Code = code ?? 500;
+
+    /// <summary>Shows the page when a post failed.</summary>
+    public void OnPost(int? code) => Code = code ?? 500;
+}

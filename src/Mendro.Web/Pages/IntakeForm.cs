@@ -1,0 +1,120 @@
+using FluentValidation;
+using Mendro.Core.Money;
+using Mendro.Storage;
+
+namespace Mendro.Web.Pages;
+
+/// <summary>What the intake form holds, as typed.</summary>
+public sealed class IntakeForm
+{
+    /// <summary>Profile id.</summary>
+    public string? Profile { get; set; }
+
+    /// <summary>Name of the unit, on a generic profile.</summary>
+    public string? UnitName { get; set; }
+
+    /// <summary>Board revision; blank for not known yet.</summary>
+    public string? Revision { get; set; }
+
+    /// <summary>Serial number.</summary>
+    public string? Serial { get; set; }
+
+    /// <summary>customer or shop.</summary>
+    public string? Owner { get; set; } = "customer";
+
+    /// <summary>Owner's name.</summary>
+    public string? OwnerName { get; set; }
+
+    /// <summary>Owner's phone, mail or address.</summary>
+    public string? OwnerContact { get; set; }
+
+    /// <summary>Price paid.</summary>
+    public string? Paid { get; set; }
+
+    /// <summary>Currency.</summary>
+    public string? Currency { get; set; }
+
+    /// <summary>Lot.</summary>
+    public string? Lot { get; set; }
+
+    /// <summary>Accessories.</summary>
+    public string? Accessories { get; set; }
+
+    /// <summary>The claim.</summary>
+    public string? Claim { get; set; }
+
+    /// <summary>Condition beyond the list.</summary>
+    public string? ConditionNote { get; set; }
+
+    /// <summary>Value when it works.</summary>
+    public string? ValueWorking { get; set; }
+
+    /// <summary>Value as it stands.</summary>
+    public string? ValueAsIs { get; set; }
+
+    /// <summary>Value in parts.</summary>
+    public string? ValueParts { get; set; }
+
+    /// <summary>Condition marks ticked.</summary>
+    public List<string> Marks { get; set; } = [];
+
+    /// <summary>Baseline: function id to pass or fail.</summary>
+    public Dictionary<string, string?> Result { get; set; } = [];
+
+    /// <summary>Baseline: function id to look.</summary>
+    public Dictionary<string, string?> Look { get; set; } = [];
+
+    /// <summary>True when the unit is the shop's own.</summary>
+    public bool ShopStock => Owner == "shop";
+
+    /// <summary>Fills the form from a job.</summary>
+    public static IntakeForm From(Job job) => new()
+    {
+        Profile = job.ProfileId, UnitName = job.UnitName, Revision = job.Revision, Serial = job.Serial, Owner = job.ShopStock ? "shop" : "customer",
+        OwnerName = job.CustomerName, OwnerContact = job.CustomerContact, Paid = Text(job.Paid), Currency = job.Currency, Lot = job.Lot,
+        Accessories = job.Accessories, Claim = job.Claim, ConditionNote = job.ConditionNote,
+        ValueWorking = Text(job.ValueWorking), ValueAsIs = Text(job.ValueAsIs), ValueParts = Text(job.ValueParts),
+    };
+
+    /// <summary>Writes the form into a job. The form must be valid.</summary>
+    public Job Into(Job job) => job with
+    {
+        UnitName = Words.Clean(UnitName), Revision = Words.Clean(Revision), Serial = Words.Clean(Serial),
+        Lot = ShopStock ? Words.Clean(Lot) : "", Paid = ShopStock ? Amount(Paid) : null, Currency = Words.Clean(Currency).ToUpperInvariant(),
+        Accessories = Words.Clean(Accessories), Claim = Words.Clean(Claim), ConditionNote = Words.Clean(ConditionNote),
+        ValueWorking = Amount(ValueWorking), ValueAsIs = Amount(ValueAsIs), ValueParts = Amount(ValueParts),
+    };
+
+    private static decimal? Amount(string? text)
+    {
+        _ = Price.TryAmount(text, out var amount);
+        return amount;
+    }
+
+    private static string? Text(decimal? amount) => amount?.ToString(System.Globalization.CultureInfo.InvariantCulture);
+}
+
+/// <summary>Rules of the intake form; messages say what to do.</summary>
+public sealed class IntakeRules : AbstractValidator<IntakeForm>
+{
+    /// <summary>Sets the rules up.</summary>
+    public IntakeRules()
+    {
+        RuleFor(f => f.Profile).NotEmpty().WithMessage("Choose a model, or a generic profile of its kind.");
+        RuleFor(f => f.OwnerName).Must(n => Words.Clean(n).Length > 0).When(f => !f.ShopStock).WithMessage("Whose is it? Give a name, or choose shop stock.");
+        RuleFor(f => f.OwnerName).MaximumLength(120).WithMessage("At most 120 characters.");
+        foreach (var expression in new System.Linq.Expressions.Expression<Func<IntakeForm, string?>>[] { f => f.UnitName, f => f.Serial, f => f.Lot, f => f.OwnerContact })
+            RuleFor(expression).MaximumLength(120).WithMessage("At most 120 characters.");
+        RuleFor(f => f.Revision).MaximumLength(20).WithMessage("At most 20 characters.");
+        foreach (var expression in new System.Linq.Expressions.Expression<Func<IntakeForm, string?>>[] { f => f.Claim, f => f.Accessories, f => f.ConditionNote })
+            RuleFor(expression).MaximumLength(2000).WithMessage("At most 2000 characters.");
+        RuleFor(f => f.Currency).Must(c => Price.IsCurrency(Words.Clean(c).ToUpperInvariant())).WithMessage("Three letters, such as EUR.");
+        foreach (var expression in new System.Linq.Expressions.Expression<Func<IntakeForm, string?>>[] { f => f.Paid, f => f.ValueWorking, f => f.ValueAsIs, f => f.ValueParts })
+        {
+            RuleFor(expression).Custom((text, context) =>
+            {
+                if (Price.TryAmount(text, out _) is { } problem) context.AddFailure(problem);
+            });
+        }
+    }
+}

@@ -1,0 +1,56 @@
+using System.Diagnostics.CodeAnalysis;
+using Mendro.Core.Methods;
+using Mendro.Core.Planning;
+using Mendro.Storage;
+using Mendro.Web.Bench;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.Mvc.RazorPages;
+
+namespace Mendro.Web.Pages;
+
+/// <summary>What all pages of one job share: loading it by the number on the tag.</summary>
+public abstract class JobPageModel(JobStore jobs, BenchRecordStore records, BenchDesk desk, TradeLibrary library, TimeProvider time) : PageModel
+{
+    /// <summary>Number on the tag.</summary>
+    [BindProperty(SupportsGet = true)]
+    public long Number { get; set; }
+
+    /// <summary>The job with everything computed.</summary>
+    public JobView View { get; protected set; } = null!;
+
+    /// <summary>The trade library.</summary>
+    public TradeLibrary Library { get; } = library;
+
+    /// <summary>Jobs.</summary>
+    protected JobStore Jobs { get; } = jobs;
+
+    /// <summary>Bench records.</summary>
+    protected BenchRecordStore Records { get; } = records;
+
+    /// <summary>Clock.</summary>
+    protected TimeProvider Time { get; } = time;
+
+    /// <summary>Loads the job, afresh after a write.</summary>
+    /// <returns>False when there is no such job.</returns>
+    [MemberNotNullWhen(true, nameof(View))]
+    protected bool Load()
+    {
+        if (Jobs.Find(Number) is not { } job) return false;
+        View = desk.Open(job);
+        return true;
+    }
+
+    /// <summary>Why nothing may be written to this job now, or null.</summary>
+    protected string? Locked() =>
+        View.Job.DeletedAt is not null ? "This job was deleted. Bring it back first."
+        : View.Job.ClosedAt is not null ? "This job is closed. Reopen it first." : null;
+
+    /// <summary>Makes records for this job.</summary>
+    protected RecordMaker Maker(WorkStage stage) => new(View.Profile, Library, stage, Time.GetUtcNow());
+
+    /// <summary>Moves the job on when it has not come that far yet.</summary>
+    protected void AtLeast(WorkStage stage)
+    {
+        if (View.Job.Stage < stage) Jobs.SetStage(View.Job.Id, stage);
+    }
+}

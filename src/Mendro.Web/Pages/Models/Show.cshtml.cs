@@ -1,0 +1,45 @@
+using System.Text;
+using Mendro.Core.Diagnosis;
+using Mendro.Core.Methods;
+using Mendro.Core.Profiles;
+using Mendro.Storage;
+using Mendro.Web.Bench;
+using Mendro.Web.Drawing;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.Mvc.RazorPages;
+
+namespace Mendro.Web.Pages.Models;
+
+/// <summary>One profile: its map, checks and starting weights.</summary>
+public sealed class ShowModel(ProfileStore profiles, BenchDesk desk, TradeLibrary library) : PageModel
+{
+    /// <summary>The profile.</summary>
+    public DeviceProfile Profile { get; private set; } = null!;
+
+    /// <summary>Its version.</summary>
+    public long Version { get; private set; }
+
+    /// <summary>The compiled model.</summary>
+    public DeviceModel Device { get; private set; } = null!;
+
+    /// <summary>The trade library.</summary>
+    public TradeLibrary Library { get; } = library;
+
+    /// <summary>The map as markup.</summary>
+    public string Map => PathMapSvg.Draw(new MapScene(Device, null, new Dictionary<string, string>(), new Dictionary<string, string>(), null, null, null, null));
+
+    /// <summary>Shows it.</summary>
+    public IActionResult OnGet(string id) => Load(id) ? Page() : NotFound();
+
+    /// <summary>Sends it as <c>mendro.profile/1</c>.</summary>
+    public IActionResult OnGetJson(string id) =>
+        Load(id) ? File(Encoding.UTF8.GetBytes(ProfileJson.Write(Profile)), "application/json", $"{Profile.Id}.json") : NotFound();
+
+    private bool Load(string id)
+    {
+        if (profiles.Latest(id) is not { } latest) return false;
+        (Profile, Version) = latest;
+        Device = desk.Model(Profile.Id, Version);
+        return true;
+    }
+}

@@ -1,0 +1,72 @@
+using System.Globalization;
+using Mendro.Core.Money;
+using Mendro.Storage;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.Mvc.RazorPages;
+
+namespace Mendro.Web.Pages;
+
+/// <summary>The shop's settings.</summary>
+public sealed class SettingsModel(SettingsStore settings) : PageModel
+{
+    /// <summary>The schools between originality and reliability, with their trade-off.</summary>
+    public static IReadOnlyList<(string Value, string Name, string TradeOff)> Schools { get; } =
+    [
+        ("180", "Originality first", "modifications and new parts come late, even when they would be quicker"),
+        ("60", "Balanced", "an hour of work is worth keeping a unit as it was made"),
+        ("10", "Reliability first", "whatever works surest and soonest; disclose it at sale"),
+    ];
+
+    /// <summary>Name on the sheets.</summary>
+    [BindProperty]
+    public string? ShopName { get; set; }
+
+    /// <summary>Currency.</summary>
+    [BindProperty]
+    public string? Currency { get; set; }
+
+    /// <summary>Rate an hour, as typed.</summary>
+    [BindProperty]
+    public string? Rate { get; set; }
+
+    /// <summary>Minutes given for originality, as typed.</summary>
+    [BindProperty]
+    public string? Originality { get; set; }
+
+    /// <summary>Shows them.</summary>
+    public void OnGet()
+    {
+        var now = settings.Get();
+        (ShopName, Currency, Rate) = (now.ShopName, now.Currency, now.RatePerHour.ToString("0.##", CultureInfo.InvariantCulture));
+        Originality = now.OriginalityMinutes.ToString("0", CultureInfo.InvariantCulture);
+    }
+
+    /// <summary>Saves them.</summary>
+    public IActionResult OnPost()
+    {
+        var code = Words.Clean(Currency).ToUpperInvariant();
+        if (Words.Clean(ShopName).Length is 0 or > 80) ModelState.AddModelError("", "The shop needs a name of up to 80 characters.");
+        if (!Price.IsCurrency(code)) ModelState.AddModelError("", "The currency is three letters, such as EUR.");
+        var wrong = Price.TryAmount(Rate, out var rate);
+        if (wrong is not null || rate is not > 0) ModelState.AddModelError("", wrong ?? "An hour of work must be worth more than nothing.");
+        if (Schools.All(s => s.Value != Originality)) ModelState.AddModelError("", "Choose one of the three schools.");
+        if (!ModelState.IsValid)
+        {
+            Response.StatusCode = StatusCodes.Status422UnprocessableEntity;
+            return Page();
+        }
+
+        settings.Save(new ShopSettings(Words.Clean(ShopName), code, rate!.Value, double.Parse(Originality!, CultureInfo.InvariantCulture)));
+        TempData["Said"] = "Saved.";
+        return Redirect("/Settings");
+    }
+
+    /// <summary>Remembers the theme on this machine.</summary>
+    public IActionResult OnPostTheme(string? theme)
+    {
+        if (theme is "light" or "dark")
+            Response.Cookies.Append("mendro.theme", theme, new CookieOptions { HttpOnly = true, SameSite = SameSiteMode.Strict, MaxAge = TimeSpan.FromDays(3650), IsEssential = true });
+        else Response.Cookies.Delete("mendro.theme");
+        return Redirect("/Settings");
+    }
+}

@@ -1,0 +1,30 @@
+using System.Globalization;
+
+namespace Mendro.Web;
+
+/// <summary>Numbers and times as the pages write them.</summary>
+public static class Words
+{
+    /// <summary>A share such as <c>71 %</c>; small ones keep a digit.</summary>
+    public static string Percent(double share) => share is > 0 and < 0.005
+        ? "<1 %" : string.Create(CultureInfo.InvariantCulture, $"{share * 100:0} %");
+
+    /// <summary>Minutes such as <c>22 min</c> or <c>2 h 05</c>.</summary>
+    public static string Minutes(double minutes)
+    {
+        var whole = (int)Math.Round(minutes);
+        if (minutes is > 0 and < 1) return "½ min";
+        return whole < 100
+            ? string.Create(CultureInfo.InvariantCulture, $"{whole} min")
+            : string.Create(CultureInfo.InvariantCulture, $"{whole / 60} h {whole % 60:00}");
+    }
+
+    /// <summary>A day in local time.</summary>
+    public static string Day(DateTimeOffset at) => at.ToLocalTime().ToString("d MMM yyyy", CultureInfo.InvariantCulture);
+
+    /// <summary>Day and time in local time.</summary>
+    public static string Time(DateTimeOffset at) => at.ToLocalTime().ToString("d MMM yyyy HH:mm", CultureInfo.InvariantCulture);
+
+    /// <summary>Trims, and cuts what is longer than a field may be.</summary>
+    public static string Clean(string? text) => (text ?? "").Trim();
+}

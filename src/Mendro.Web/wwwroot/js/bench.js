@@ -1,0 +1,84 @@
+// Keys, focus and the antiforgery header. No framework; htmx does the swapping.
+(() => {
+  const token = document.querySelector('meta[name="mendro-token"]')?.content ?? '';
+  document.addEventListener('htmx:configRequest', (event) => {
+    event.detail.headers['X-Mendro-Antiforgery'] = token;
+  });
+  // A form that was refused comes back with its message: show it in place.
+  document.addEventListener('htmx:beforeSwap', (event) => {
+    if (event.detail.xhr.status === 422) event.detail.shouldSwap = true;
+  });
+  const say = (words) => {
+    const line = document.getElementById('link-lost');
+    if (line) line.textContent = words;
+  };
+  document.addEventListener('htmx:sendError', () => say('No answer from the server. What you typed is still here; try again.'));
+  document.addEventListener('htmx:responseError', () => say('The server refused that. What you typed is still here.'));
+
+  const keys = document.getElementById('keys');
+  document.getElementById('keys-open')?.addEventListener('click', () => keys.showModal());
+
+  const typing = (element) => element.closest('input:not([type=radio]):not([type=checkbox]), textarea, select') !== null;
+  const press = (selector) => {
+    const target = document.querySelector(selector);
+    target?.click();
+    return target !== null;
+  };
+  const proveRow = (step) => {
+    const rows = [...document.querySelectorAll('[data-prove-row]')];
+    const at = rows.findIndex((row) => row.contains(document.activeElement));
+    rows[Math.min(rows.length - 1, Math.max(0, at + step))]?.focus();
+  };
+
+  document.addEventListener('keydown', (event) => {
+    if (event.ctrlKey || event.metaKey || event.altKey || keys.open) return;
+    if (event.key === 'Escape' && typing(event.target)) { event.target.blur(); event.preventDefault(); return; }
+    if (typing(event.target)) return;
+    let done = true;
+    switch (event.key) {
+      case '/': document.getElementById('find').focus(); break;
+      case '?': keys.showModal(); break;
+      case 'b': location.href = '/'; break;
+      case 'i': location.href = '/Intake'; break;
+      case 'j': location.href = '/Jobs'; break;
+      case 'r': done = document.querySelector('.reading-bar .entry, .reading-bar select')?.focus() === undefined; break;
+      case 'z': done = press('#undo'); break;
+      case 'Escape': done = press('#hold'); break;
+      case '1': case '2': case '3': case '4': done = press(`[data-move="${event.key}"] [data-take]`); break;
+      case 'ArrowDown': done = document.querySelector('[data-prove-row]') !== null; proveRow(1); break;
+      case 'ArrowUp': done = document.querySelector('[data-prove-row]') !== null; proveRow(-1); break;
+      case 'w': case 'f': {
+        const row = document.activeElement?.closest('[data-prove-row]');
+        const button = row?.querySelector(event.key === 'w' ? '[value="pass"]' : '[value="fail"]');
+        done = Boolean(button);
+        button?.click();
+        break;
+      }
+      default: done = false;
+    }
+    if (done) event.preventDefault();
+  });
+
+  // After a swap on Prove the focus goes to the line that wants an answer next.
+  document.addEventListener('htmx:afterSettle', () => {
+    document.querySelector('[data-focus-next]')?.focus();
+  });
+  document.addEventListener('click', (event) => {
+    if (event.target.closest('[data-print]')) window.print();
+  });
+  // Owner fields follow the choice of owner; without script all of them show.
+  const owner = () => {
+    const chosen = document.querySelector('input[name="Form.Owner"]:checked')?.value;
+    document.querySelectorAll('[data-owner]').forEach((box) => { box.hidden = chosen !== undefined && box.dataset.owner !== chosen; });
+  };
+  document.addEventListener('change', (event) => {
+    if (event.target.name === 'Form.Owner') owner();
+    if (event.target.matches('[data-fails]')) {
+      const look = document.getElementById(event.target.dataset.fails);
+      if (look && event.target.value === 'fail') look.focus();
+    }
+    const form = event.target.closest('form[data-autosend]');
+    if (form && event.target.matches('select')) form.requestSubmit();
+  });
+  owner();
+})();
