@@ -10,6 +10,12 @@ namespace Mendro.Core.Diagnosis;
 /// <param name="Then">What would come next, or null.</param>
 public sealed record MoveOutcome(string Answer, double Probability, IReadOnlyList<Suspect> Leading, string? Then);
 
+/// <summary>What is to be expected when a move comes first.</summary>
+/// <param name="ChanceToCure">Chance that the function worked on is cured in the end, 0 to 1.</param>
+/// <param name="WorkMinutes">Work to expect, minutes.</param>
+/// <param name="StopMinutes">Minutes after which it is no longer worth going on.</param>
+public sealed record Outlook(double ChanceToCure, double WorkMinutes, double StopMinutes);
+
 /// <summary>Something worth doing next: a check, a trial of a function, or a repair.</summary>
 /// <param name="Id">Id such as <c>probe:tp3</c>, <c>fn:picture</c> or <c>fix:switch:flush-switch</c>.</param>
 /// <param name="Title">What to do.</param>
@@ -22,12 +28,17 @@ public sealed record MoveOutcome(string Answer, double Probability, IReadOnlyLis
 /// <param name="Probe">Probe, for a check.</param>
 /// <param name="Function">Function, for a trial.</param>
 /// <param name="Repair">Repair, for a repair.</param>
+/// <param name="Outlook">What is to be expected when this comes first; null when nothing fails.</param>
 /// <param name="ChanceToWork">For a repair: exact chance that the function works afterwards, 0 to 1.</param>
 public sealed record Move(
     string Id, string Title, string Why, double Minutes, double PreparationMinutes, decimal PartsCost, double ExpectedMinutes,
-    IReadOnlyList<MoveOutcome> Outcomes, Probe? Probe = null, DeviceFunction? Function = null, RepairOption? Repair = null, double? ChanceToWork = null);
+    IReadOnlyList<MoveOutcome> Outcomes, Outlook? Outlook, Probe? Probe = null, DeviceFunction? Function = null, RepairOption? Repair = null, double? ChanceToWork = null);
 
 /// <summary>The advice for a unit at this moment.</summary>
 /// <param name="Moves">Moves, best first.</param>
-/// <param name="Plan">The plan of repairs only: chance to cure, work to expect, the point to stop.</param>
-public sealed record Advice(IReadOnlyList<Move> Moves, RepairPlan? Plan);
+/// <param name="Plan">The plan of repairs only, or null when nothing fails.</param>
+public sealed record Advice(IReadOnlyList<Move> Moves, RepairPlan? Plan)
+{
+    /// <summary>What is to be expected when the best move comes next.</summary>
+    public Outlook? Outlook => Moves.FirstOrDefault()?.Outlook;
+}

@@ -45,7 +45,7 @@ public sealed class MoveAdvisor(BenchCosts costs)
         .Where(f => diagnosis.Functions[f.Id] == FunctionState.NotTried)
         .OrderBy(f => diagnosis.Case.Model.Closure(f.Id).Count)
         .Select(f => new Move($"fn:{f.Id}", $"Try: {f.Name}", "Baseline first: what works clears everything it depends on.",
-            f.Minutes, 0, 0, f.Minutes, [], Function: f)).ToList();
+            f.Minutes, 0, 0, f.Minutes, [], null, Function: f)).ToList();
 
     private Move Repair(UnitDiagnosis diagnosis, DeviceFunction target, RepairOption option, IReadOnlyList<RepairOption> options, AccessState state)
     {
@@ -68,7 +68,7 @@ public sealed class MoveAdvisor(BenchCosts costs)
         return new Move($"fix:{option.Part.Id}:{option.Method.Id}", option.Method.Name, why, minutes, prepare, option.Method.PartsCost,
             plan.ExpectedMinutes,
             [new MoveOutcome($"{target.Name} works", works, [], null), new MoveOutcome("still fails", 1 - works, [], after)],
-            Repair: option, ChanceToWork: works);
+            new Outlook(plan.ChanceToCure, plan.WorkMinutes, plan.StopMinutes), Repair: option, ChanceToWork: works);
     }
 
     private Move? Check(UnitDiagnosis diagnosis, AccessState state, Probe probe)
@@ -81,7 +81,7 @@ public sealed class MoveAdvisor(BenchCosts costs)
         if (weighed is not { } w) return null;
         var minutes = probe.Minutes + prepare;
         return new Move($"probe:{probe.Id}", MoveWords.CheckTitle(probe), MoveWords.CheckReason(diagnosis, probe, w.Outcomes[0].Probability, prepare, state),
-            minutes, prepare, 0, minutes + w.ExpectedMinutes, w.Outcomes, Probe: probe);
+            minutes, prepare, 0, minutes + w.ExpectedMinutes, w.Outcomes, After(w.Outlook, minutes), Probe: probe);
     }
 
     private Move? Trial(UnitDiagnosis diagnosis, AccessState state, DeviceFunction function)
@@ -91,17 +91,17 @@ public sealed class MoveAdvisor(BenchCosts costs)
             ("fails", new FunctionTried(0, function.Id, false)), ("works", new FunctionTried(0, function.Id, true)));
         if (weighed is not { } w) return null;
         return new Move($"fn:{function.Id}", $"Try: {function.Name}", "What works clears everything it depends on.",
-            function.Minutes, 0, 0, function.Minutes + w.ExpectedMinutes, w.Outcomes, Function: function);
+            function.Minutes, 0, 0, function.Minutes + w.ExpectedMinutes, w.Outcomes, After(w.Outlook, function.Minutes), Function: function);
     }
 
-    private (double ExpectedMinutes, IReadOnlyList<MoveOutcome> Outcomes)? Weigh(
+    private (double ExpectedMinutes, IReadOnlyList<MoveOutcome> Outcomes, Outlook Outlook)? Weigh(
         UnitDiagnosis diagnosis, FindingTemplate template, AccessState reached, double ownMinutes,
         (string Answer, BenchEvent Event) ifPresent, (string Answer, BenchEvent Event) ifAbsent)
     {
         var unit = diagnosis.Case;
         var present = unit.ProbabilityNow(diagnosis.Posterior, template);
         if (present < Math.Max(TooSure, LeastOverLeak * template.Leak) || present > 1 - TooSure) return null;
-        double expected = 0;
+        double expected = 0, chance = 0, work = 0, stop = 0;
         var outcomes = new List<MoveOutcome>();
         foreach (var ((answer, happened), probability) in new[] { (ifPresent, present), (ifAbsent, 1 - present) })
         {
@@ -111,14 +111,20 @@ public sealed class MoveAdvisor(BenchCosts costs)
             var suspects = UnitDiagnosis.Blame(after, posterior.Value, diagnosis.Target, out _);
             var plan = RepairPlan.Make(suspects, RepairPlan.Options(after, suspects, costs), unit.Model.Profile.Preparation, reached, costs);
             expected += probability * plan.ExpectedMinutes;
+            chance += probability * plan.ChanceToCure;
+            work += probability * plan.WorkMinutes;
+            stop = Math.Max(stop, plan.StopMinutes);
             outcomes.Add(new MoveOutcome(answer, probability, suspects.Where(s => s.Share > 0.05).Take(2).ToList(),
                 plan.Sequence.Count > 0 ? plan.Sequence[0].Method.Name : null));
         }
 
         // What the answer itself is worth: the case would be open after either, so that does not count.
         var without = RepairPlan.Make(diagnosis.Suspects, RepairPlan.Options(unit, diagnosis.Suspects, costs), unit.Model.Profile.Preparation, reached, costs);
-        return without.ExpectedMinutes - expected >= LeastSaving * ownMinutes ? (expected, outcomes) : null;
+        return without.ExpectedMinutes - expected >= LeastSaving * ownMinutes ? (expected, outcomes, new Outlook(chance, work, stop)) : null;
     }
+
+    private static Outlook After(Outlook outlook, double minutes) =>
+        outlook with { WorkMinutes = outlook.WorkMinutes + minutes, StopMinutes = outlook.StopMinutes + minutes };
 
     /// <summary>Volts before a point where they are good are good, and behind one where they are missing they are missing.</summary>
     private static bool Settled(DeviceModel model, Probe probe, IReadOnlyDictionary<string, ProbeOutcome> fresh)

@@ -29,12 +29,12 @@ public sealed record WorthLine(string Verdict, bool GoOn, double ChanceToCure, d
     public static double UncuredMinutes(UnitValues values, decimal ratePerHour) =>
         values.AtStake is { } stake && ratePerHour > 0 ? Math.Max(5, (double)(stake / ratePerHour) * 60) : DefaultUncuredMinutes;
 
-    /// <summary>Judges a plan.</summary>
-    /// <param name="plan">Plan made with <see cref="UncuredMinutes"/>.</param>
-    public static WorthLine Judge(RepairPlan plan)
+    /// <summary>Judges advice made with <see cref="UncuredMinutes"/>.</summary>
+    /// <param name="advice">Advice for a unit in which something fails.</param>
+    public static WorthLine Judge(Advice advice)
     {
-        var goOn = plan.Sequence.Count > 0;
-        var verdict = !goOn ? "Not worth going on" : plan.ChanceToCure >= 0.5 ? "Worth going on" : "A gamble";
-        return new WorthLine(verdict, goOn, plan.ChanceToCure, plan.WorkMinutes, plan.StopMinutes);
+        if (advice.Outlook is not { } outlook || outlook.ChanceToCure <= 0) return new WorthLine("Not worth going on", false, 0, 0, 0);
+        return new WorthLine(outlook.ChanceToCure >= 0.5 ? "Worth going on" : "A gamble", true,
+            outlook.ChanceToCure, outlook.WorkMinutes, outlook.StopMinutes);
     }
 }

@@ -53,7 +53,7 @@ public sealed class BenchDesk(ProfileStore profiles, BenchRecordStore records, S
         var costs = new BenchCosts((double)shop.RatePerHour, shop.OriginalityMinutes,
             UncuredMinutes: WorthLine.UncuredMinutes(job.Values, shop.RatePerHour));
         var advice = new MoveAdvisor(costs).Advise(outcome.Value, job.Access);
-        return new JobView(job, model, held, outcome.Value, null, advice, advice.Plan is { } plan ? WorthLine.Judge(plan) : null, proof);
+        return new JobView(job, model, held, outcome.Value, null, advice, outcome.Value.Target is null ? null : WorthLine.Judge(advice), proof);
     }
 
     /// <summary>Puts the engine's finding ids into the words of the bench.</summary>

@@ -32,32 +32,27 @@ public sealed class MapLayout
         var layers = Layers(profile, graph);
         var columns = Fold(layers);
         var rows = Math.Max(columns.Max(c => c.Sum(l => l.Count)), profile.Functions.Count);
-        var blocks = new Dictionary<string, MapBlock>();
-        var centre = new Dictionary<string, double>();
+        var cells = new Dictionary<string, (int Column, int Row)>();
         for (var c = 0; c < columns.Count; c++)
         {
-            var count = columns[c].Sum(l => l.Count);
-            var row = (rows - count) / 2;
+            var row = (rows - columns[c].Sum(l => l.Count)) / 2;
+            // Barycentre of what feeds them is a good start; ties keep the profile's order.
             foreach (var layer in columns[c])
-            {
-                // Barycentre of what feeds them keeps lines short; ties keep the profile's order.
-                foreach (var id in layer.OrderBy(id => Barycentre(graph.Into(id).Select(f => f.From), centre)))
-                {
-                    blocks["p:" + id] = new MapBlock(id, false, c, row);
-                    centre["p:" + id] = row++;
-                }
-            }
+                foreach (var id in layer.OrderBy(id => Barycentre(graph.Into(id).Select(f => f.From), cells)))
+                    cells["p:" + id] = (c, row++);
         }
 
-        var first = (rows - profile.Functions.Count) / 2;
         // Functions keep the order of the baseline test, which is the order of the flow.
-        for (var n = 0; n < profile.Functions.Count; n++)
-            blocks["f:" + profile.Functions[n].Id] = new MapBlock(profile.Functions[n].Id, true, columns.Count, first + n);
+        var first = (rows - profile.Functions.Count) / 2;
+        for (var n = 0; n < profile.Functions.Count; n++) cells["f:" + profile.Functions[n].Id] = (columns.Count, first + n);
 
+        var lines = FindLines(profile, graph);
+        MapOrdering.Refine(cells, cells.Keys.Where(k => k[0] == 'p').ToList(), lines, rows);
+        var blocks = cells.ToDictionary(c => c.Key, c => new MapBlock(c.Key[2..], c.Key[0] == 'f', c.Value.Column, c.Value.Row));
         Rows = rows;
         Columns = columns.Count + 1;
         Blocks = [.. blocks.Values];
-        Lines = MakeLines(profile, graph, blocks);
+        Lines = lines.Select(l => new MapLine(blocks[l.From], blocks[l.To], l.Carries)).ToList();
     }
 
     /// <summary>Rows of the grid.</summary>
@@ -122,24 +117,25 @@ public sealed class MapLayout
         return columns;
     }
 
-    private static double Barycentre(IEnumerable<string> neighbours, Dictionary<string, double> centre) =>
-        neighbours.Select(id => centre.TryGetValue("p:" + id, out var row) ? row : (double?)null).OfType<double>().DefaultIfEmpty(1e6).Average();
+    private static double Barycentre(IEnumerable<string> neighbours, Dictionary<string, (int Column, int Row)> cells) =>
+        neighbours.Select(id => cells.TryGetValue("p:" + id, out var cell) ? cell.Row : (double?)null).OfType<double>().DefaultIfEmpty(1e6).Average();
 
-    private static List<MapLine> MakeLines(DeviceProfile profile, ProfileGraph graph, Dictionary<string, MapBlock> blocks)
+    private static List<(string From, string To, Carries Carries)> FindLines(DeviceProfile profile, ProfileGraph graph)
     {
-        var lines = new List<MapLine>();
+        var parts = profile.Parts.Select(p => p.Id).ToHashSet();
+        var lines = new List<(string, string, Carries)>();
         foreach (var feed in profile.Feeds)
-            if (feed.From != feed.To && blocks.TryGetValue("p:" + feed.From, out var from) && blocks.TryGetValue("p:" + feed.To, out var to))
-                lines.Add(new MapLine(from, to, feed.Carries));
+            if (feed.From != feed.To && parts.Contains(feed.From) && parts.Contains(feed.To))
+                lines.Add(("p:" + feed.From, "p:" + feed.To, feed.Carries));
         foreach (var function in profile.Functions)
         {
-            // A need that is upstream of another need is drawn through it.
-            var needs = function.Needs.Where(n => blocks.ContainsKey("p:" + n)
-                && !function.Needs.Any(m => m != n && graph.Upstream(m).Contains(n))).Distinct();
-            foreach (var need in needs) lines.Add(new MapLine(blocks["p:" + need], blocks["f:" + function.Id], CarriesTo(function)));
+            // A need that is upstream of another need is drawn through it; so is a board that a button reports to.
+            var needs = function.Needs.Where(parts.Contains).Distinct().ToList();
+            var drawn = needs.Where(n => !needs.Any(m => m != n && (graph.Upstream(m).Contains(n) || graph.OutOf(m).Any(f => f.To == n && f.Carries == Carries.Input))));
+            foreach (var need in drawn) lines.Add(("p:" + need, "f:" + function.Id, CarriesTo(function)));
         }
 
-        return lines;
+        return lines.Distinct().ToList();
     }
 
     private static Carries CarriesTo(DeviceFunction function) => function.Kind switch

@@ -23,7 +23,7 @@ public sealed class MapRouter
     private readonly HashSet<(int Column, int Row)> _taken;
 
     /// <summary>Width and height of a block, and the pitch of the grid, in drawing units.</summary>
-    public const double BlockWidth = 104, BlockHeight = 46, RowPitch = 70, Margin = 14;
+    public const double BlockWidth = 104, FunctionWidth = 122, BlockHeight = 46, RowPitch = 70, Margin = 8;
 
     /// <summary>Routes a layout.</summary>
     /// <param name="layout">Layout.</param>
@@ -33,7 +33,7 @@ public sealed class MapRouter
         _layout = layout;
         _taken = layout.Blocks.Select(b => (b.Column, b.Row)).ToHashSet();
         Width = width;
-        Gap = layout.Columns > 1 ? (width - 2 * Margin - layout.Columns * BlockWidth) / (layout.Columns - 1) : 0;
+        Gap = layout.Columns > 1 ? (width - 2 * Margin - FunctionWidth - (layout.Columns - 1) * BlockWidth) / (layout.Columns - 1) : 0;
         Height = layout.Rows * RowPitch + Margin;
         Lines = Route();
     }

@@ -21,7 +21,7 @@ public sealed record MapScene(
 /// <summary>Draws the path map as SVG. Every state has a shape and a word besides its colour.</summary>
 public static class PathMapSvg
 {
-    private const double DrawingWidth = 680;
+    private const double DrawingWidth = 690;
     private const int LongestName = 14;
     private static readonly XNamespace Svg = "http://www.w3.org/2000/svg";
 
@@ -70,9 +70,9 @@ public static class PathMapSvg
         Label(group, x + 8, y, part.Name, secondary);
         if (share.Length > 0)
         {
-            group.Add(Text(x + MapRouter.BlockWidth - 7, y + 34, share, "share", "end"));
-            group.Add(Rect(x + 7, y + MapRouter.BlockHeight - 7, MapRouter.BlockWidth - 14, 4, 0, "bar"));
-            group.Add(Rect(x + 7, y + MapRouter.BlockHeight - 7, (MapRouter.BlockWidth - 14) * verdict!.Share, 4, 0, "bar-fill"));
+            group.Add(Text(x + MapRouter.BlockWidth - 7, y + 36, share, "share", "end"));
+            group.Add(Rect(x + 7, y + 4, MapRouter.BlockWidth - 14, 4, 0, "bar"));
+            group.Add(Rect(x + 7, y + 4, (MapRouter.BlockWidth - 14) * verdict!.Share, 4, 0, "bar-fill"));
         }
 
         Mark(group, x + MapRouter.BlockWidth - 12, y + 13, state == PartState.Proved ? true : state == PartState.Failed ? false : null);
@@ -92,9 +92,9 @@ public static class PathMapSvg
         };
         var group = Group(scene.FunctionUrl?.Invoke(function.Id), $"function {state.ToString().ToLowerInvariant()}", $"{function.Name}: {words}");
         group.Add(Element("title", $"{function.Name}: {words}"));
-        group.Add(Rect(x, y, MapRouter.BlockWidth, MapRouter.BlockHeight, 18, "block"));
+        group.Add(Rect(x, y, MapRouter.FunctionWidth, MapRouter.BlockHeight, 18, "block"));
         Label(group, x + 12, y, function.Name, words);
-        Mark(group, x + MapRouter.BlockWidth - 15, y + 14, state == FunctionState.Works ? true : state == FunctionState.Fails ? false : null);
+        Mark(group, x + MapRouter.FunctionWidth - 16, y + 15, state == FunctionState.Works ? true : state == FunctionState.Fails ? false : null);
         return group;
     }
 
@@ -129,7 +129,8 @@ public static class PathMapSvg
                 if (selected) group.Add(Circle(at.X, at.Y, 13, "ring"));
                 group.Add(Circle(at.X, at.Y, 8.5, "dot"));
                 group.Add(Text(at.X, at.Y + 3.8, label, "number", "middle"));
-                if (reading is not null) group.Add(Text(at.X, at.Y + 20, reading, "reading", "middle"));
+                if (reading is not null)
+                    group.Add(at.Falls ? Text(at.X + 14, at.Y + 4, reading, "reading") : Text(at.X, at.Y + 20, reading, "reading", "middle"));
             }
             else
             {
@@ -148,26 +149,26 @@ public static class PathMapSvg
     }
 
     /// <summary>A volts point sits on the line that leaves its part towards the next, or on the part's right edge.</summary>
-    private static (double X, double Y)? Place(MapLayout layout, MapRouter router, Probe probe)
+    private static (double X, double Y, bool Falls)? Place(MapLayout layout, MapRouter router, Probe probe)
     {
         var line = router.Lines.FirstOrDefault(l => !l.Line.To.IsFunction && l.Line.From.Id == probe.At && l.Line.To.Id == probe.Toward)
             ?? router.Lines.FirstOrDefault(l => l.Line.From.Id == probe.At && !l.Line.From.IsFunction);
         if (line is null)
         {
             var block = layout.Blocks.FirstOrDefault(b => !b.IsFunction && b.Id == probe.At);
-            return block is null ? null : (router.Left(block) + MapRouter.BlockWidth, router.Top(block) + MapRouter.BlockHeight / 2);
+            return block is null ? null : (router.Left(block) + MapRouter.BlockWidth, router.Top(block) + MapRouter.BlockHeight / 2, false);
         }
 
         var (a, b) = (line.Points[0], line.Points[1]);
-        return line.Points.Count == 2 ? ((a.X + b.X) / 2, (a.Y + b.Y) / 2) : (a.X + Math.Min(10, (b.X - a.X) * 0.8), a.Y);
+        return line.Points.Count == 2 ? ((a.X + b.X) / 2, (a.Y + b.Y) / 2, true) : (a.X + Math.Min(10, (b.X - a.X) * 0.8), a.Y, false);
     }
 
     private static void Label(XElement group, double x, double y, string name, string below)
     {
         if (name.Length <= LongestName)
         {
-            group.Add(Text(x, y + 19, name, "name"));
-            if (below.Length > 0) group.Add(Text(x, y + 34, Cut(below, 15), "below"));
+            group.Add(Text(x, y + 21, name, "name"));
+            if (below.Length > 0) group.Add(Text(x, y + 36, Cut(below, 15), "below"));
             return;
         }
 
