@@ -14,6 +14,8 @@ var options = ServeOptions.From(builder.Configuration);
 builder.Host.UseSerilog((_, logging) => logging
     .MinimumLevel.Information()
     .MinimumLevel.Override("Microsoft", LogEventLevel.Warning)
+    // The keys lie in the shop's own folder beside its data; encrypting them there would protect nothing more.
+    .MinimumLevel.Override("Microsoft.AspNetCore.DataProtection", LogEventLevel.Error)
     .Enrich.FromLogContext()
     .WriteTo.Console(formatProvider: CultureInfo.InvariantCulture,
         outputTemplate: "{Timestamp:HH:mm:ss} {Level:u3} {Message:lj} {Properties:j}{NewLine}{Exception}"));

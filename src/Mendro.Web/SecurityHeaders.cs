@@ -16,8 +16,12 @@ public sealed class SecurityHeaders(RequestDelegate next)
         headers["Referrer-Policy"] = "same-origin";
         headers["Cross-Origin-Opener-Policy"] = "same-origin";
         headers["Permissions-Policy"] = "camera=(), microphone=(), geolocation=()";
-        // Pages show the shop's data: no cache may keep them. Static files set their own rule.
-        if (!Path.HasExtension(context.Request.Path)) headers.CacheControl = "no-store";
+        // Pages show the shop's data: no cache may keep them. Set last, because antiforgery sets a rule of its own.
+        context.Response.OnStarting(() =>
+        {
+            if (!Path.HasExtension(context.Request.Path)) context.Response.Headers.CacheControl = "no-store";
+            return Task.CompletedTask;
+        });
         return next(context);
     }
 }

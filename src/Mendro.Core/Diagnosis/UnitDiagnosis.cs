@@ -158,8 +158,8 @@ public sealed class UnitDiagnosis
 
             var (posterior, prior, share) = (1 - healthy, 1 - before, group.Sum(s => s.Share));
             var state = posterior >= 0.97 ? PartState.Failed
+                : touched && posterior <= 0.05 && posterior <= prior / 4 && share < 0.05 ? PartState.Proved
                 : Target is not null && share >= 0.02 ? PartState.Suspect
-                : touched && posterior <= 0.02 && posterior <= prior / 3 ? PartState.Proved
                 : PartState.Unknown;
             verdicts[part.Id] = new PartVerdict(part, state, share, posterior);
         }

@@ -1,0 +1,137 @@
+using Dapper;
+using Mendro.Core.Planning;
+using Mendro.Core.Profiles;
+using Mendro.Storage;
+
+namespace Mendro.Storage.Tests;
+
+/// <summary>Jobs in a real file: what goes in comes out, and every write leaves its line in the timeline.</summary>
+public sealed class JobStoreTests : IDisposable
+{
+    private readonly ShopFile _shop = new();
+
+    public void Dispose() => _shop.Dispose();
+
+    [Fact]
+    public void A_job_comes_back_as_it_was_taken_in()
+    {
+        var taken = ShopFile.Blank() with
+        {
+            Revision = "B", Serial = "HQ-1", Accessories = "pouch", ConditionNote = "worn", ValueWorking = 48.50m, ValueAsIs = 10m, ValueParts = 0.1m,
+        };
+        var job = _shop.Jobs.TakeIn(new NewJob(taken, "Ilka Dorn", "0700", [_shop.Tried("power-light", false), _shop.Tried("speaker", true)]));
+
+        job.Number.ShouldBe(101);
+        job.ShouldBe(taken with { Id = job.Id, Number = 101, CustomerId = job.CustomerId, CustomerName = "Ilka Dorn", CustomerContact = "0700" });
+        job.ShopStock.ShouldBeFalse();
+        _shop.Records.Of(job.Id).Select(r => (r.Seq, r.Subject, r.State)).ShouldBe([(1L, "power-light", "fail"), (2L, "speaker", "pass")]);
+        _shop.Timeline.Of(job.Id).Select(t => t.Kind).ShouldBe(["function", "function", "intake"]);
+    }
+
+    [Fact]
+    public void Money_keeps_every_cent()
+    {
+        // 0.1 + 0.2 style amounts: a binary float would not give back what was typed.
+        var job = _shop.Jobs.TakeIn(new NewJob(ShopFile.Blank() with { Paid = 6.40m, ValueParts = 0.07m }, null, "", []));
+        job.Paid.ShouldBe(6.40m);
+        job.ValueParts.ShouldBe(0.07m);
+    }
+
+    [Fact]
+    public void Numbers_go_up_and_are_never_used_again()
+    {
+        _shop.TakeIn().Number.ShouldBe(101);
+        var second = _shop.TakeIn();
+        _shop.Jobs.Delete(second.Id);
+        _shop.TakeIn().Number.ShouldBe(103);
+    }
+
+    [Fact]
+    public void The_same_owner_is_kept_once()
+    {
+        var first = _shop.TakeIn(owner: "Bertil Quist");
+        var second = _shop.TakeIn(owner: "Bertil Quist");
+        second.CustomerId.ShouldBe(first.CustomerId);
+        _shop.Jobs.CustomerNames().ShouldBe(["Bertil Quist"]);
+    }
+
+    [Fact]
+    public void A_deleted_job_can_be_brought_back()
+    {
+        var job = _shop.TakeIn();
+        _shop.Jobs.Delete(job.Id);
+        _shop.Jobs.Live().ShouldBeEmpty();
+        _shop.Jobs.Search("101").ShouldBeEmpty();
+        _shop.Jobs.Deleted().ShouldHaveSingleItem().Id.ShouldBe(job.Id);
+        _shop.Jobs.Restore(job.Id);
+        _shop.Jobs.Live().ShouldHaveSingleItem().Id.ShouldBe(job.Id);
+        _shop.Timeline.Of(job.Id).Select(t => t.Words).Take(2).ShouldBe(["Brought back", "Deleted"]);
+    }
+
+    [Fact]
+    public void Closing_takes_a_job_off_the_bench_and_reopening_brings_it_back()
+    {
+        var job = _shop.TakeIn();
+        _shop.Time.Advance(TimeSpan.FromHours(2));
+        _shop.Jobs.Close(job.Id, JobEnd.ForSale, "works", "", 45m);
+        var closed = _shop.Jobs.Find(101)!;
+        closed.Ending.ShouldBe(JobEnd.ForSale);
+        closed.Asking.ShouldBe(45m);
+        closed.ClosedAt.ShouldBe(_shop.Time.GetUtcNow());
+        _shop.Jobs.Live().ShouldBeEmpty();
+        _shop.Jobs.Reopen(job.Id);
+        _shop.Jobs.Find(101)!.ShouldSatisfyAllConditions(j => j.ClosedAt.ShouldBeNull(), j => j.Ending.ShouldBe(JobEnd.Open), j => j.Stage.ShouldBe(WorkStage.Find));
+    }
+
+    [Fact]
+    public void Shelf_stage_and_access_are_kept()
+    {
+        var job = _shop.TakeIn();
+        _shop.Jobs.SetShelf(job.Id, Shelf.WaitingPart, "speaker", "fit it");
+        _shop.Jobs.SetStage(job.Id, WorkStage.Fix);
+        _shop.Jobs.SetAccess(job.Id, AccessState.BoardOut);
+        _shop.Jobs.Find(101)!.ShouldSatisfyAllConditions(
+            j => j.Shelf.ShouldBe(Shelf.WaitingPart), j => j.ShelfReason.ShouldBe("speaker"), j => j.NextTry.ShouldBe("fit it"),
+            j => j.Stage.ShouldBe(WorkStage.Fix), j => j.Access.ShouldBe(AccessState.BoardOut));
+        _shop.Timeline.Of(job.Id).Select(t => t.Words).ShouldContain("Waiting for a part: speaker");
+    }
+
+    [Theory]
+    [InlineData("102")]
+    [InlineData("#102")]
+    [InlineData("quartet")]
+    [InlineData("HQ-77")]
+    [InlineData("dorn")]
+    [InlineData("stripes")]
+    [InlineData("quartet dorn nothing")]
+    [InlineData("power-light")]
+    public void Search_finds_by_number_model_serial_owner_claim_and_symptom(string text)
+    {
+        _shop.Jobs.TakeIn(new NewJob(ShopFile.Blank("other") with { ModelName = "Pellin Atrium" }, null, "", []));
+        _shop.Jobs.TakeIn(new NewJob(ShopFile.Blank("stripes") with { Serial = "HQ-77" }, "Ilka Dorn", "", [_shop.Tried("power-light", false)]));
+        _shop.Jobs.Search(text).Select(j => j.Number).ShouldBe([102L]);
+    }
+
+    [Theory]
+    [InlineData("%")]
+    [InlineData("_")]
+    [InlineData("'; DROP TABLE jobs; --")]
+    [InlineData(@"\")]
+    public void Search_takes_wildcards_and_quotes_literally(string text)
+    {
+        _shop.TakeIn();
+        _shop.Jobs.Search(text).ShouldBeEmpty();
+        _shop.Jobs.All().Count.ShouldBe(1);
+    }
+
+    [Fact]
+    public void A_write_that_fails_half_way_leaves_nothing()
+    {
+        var broken = _shop.Tried("power-light", false) with { Words = null! };
+        Should.Throw<Microsoft.Data.Sqlite.SqliteException>(() => _shop.Jobs.TakeIn(new NewJob(ShopFile.Blank(), "Half Way", "", [_shop.Tried("picture", true), broken])));
+        _shop.Jobs.All().ShouldBeEmpty();
+        _shop.Jobs.CustomerNames().ShouldBeEmpty();
+        using var connection = _shop.Database.Open();
+        connection.ExecuteScalar<long>("SELECT count(*) FROM timeline").ShouldBe(0);
+    }
+}

@@ -1,0 +1,52 @@
+using Mendro.Core.Methods;
+using Mendro.Core.Planning;
+using Mendro.Storage;
+using Microsoft.Extensions.Time.Testing;
+
+namespace Mendro.Storage.Tests;
+
+/// <summary>A shop in a real SQLite file of its own, removed afterwards.</summary>
+public sealed class ShopFile : IDisposable
+{
+    private readonly string _folder = Path.Combine(Path.GetTempPath(), "mendro-" + Guid.NewGuid().ToString("N"));
+
+    public ShopFile()
+    {
+        Database = new ShopDatabase(Path.Combine(_folder, "shop.db"));
+        Database.Migrate();
+        Profiles = new ProfileStore(Database, Time);
+        Profiles.TakeIn(TradeLibrary.Shipped);
+    }
+
+    public FakeTimeProvider Time { get; } = new(new DateTimeOffset(2026, 3, 1, 9, 30, 0, TimeSpan.Zero));
+
+    public ShopDatabase Database { get; }
+
+    public ProfileStore Profiles { get; }
+
+    public JobStore Jobs => new(Database, Time);
+
+    public BenchRecordStore Records => new(Database, Time);
+
+    public Timeline Timeline => new(Database);
+
+    public static Job Blank(string claim = "dead") => new()
+    {
+        ProfileId = "harrow-quartet", ProfileVersion = 1, ModelName = "Harrow Quartet", Claim = claim, Currency = "EUR",
+        Stage = WorkStage.Find, ReceivedAt = new DateTimeOffset(2026, 3, 1, 9, 30, 0, TimeSpan.Zero),
+    };
+
+    public BenchRecord Tried(string function, bool pass, long jobId = 0) => new()
+    {
+        JobId = jobId, Kind = RecordKind.Function, Subject = function, State = pass ? "pass" : "fail", Detail = pass ? "" : "nothing",
+        Words = $"{function}: {(pass ? "works" : "nothing at all")}", Minutes = 0.5, Stage = WorkStage.Find, At = Time.GetUtcNow(),
+    };
+
+    public Job TakeIn(string claim = "dead", string? owner = null) => Jobs.TakeIn(new NewJob(Blank(claim), owner, "", []));
+
+    public void Dispose()
+    {
+        Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
+        Directory.Delete(_folder, true);
+    }
+}

@@ -1,0 +1,54 @@
+using System.Text.Json;
+using Mendro.Cli;
+
+namespace Mendro.Web.Tests;
+
+/// <summary>The commands for machines: JSON on standard output and exit 0, a message on standard error and exit 2.</summary>
+public sealed class CommandTests : IDisposable
+{
+    private readonly string _file = Path.GetTempFileName();
+
+    public void Dispose() => File.Delete(_file);
+
+    [Fact]
+    public void Diagnose_answers_in_the_documented_shape()
+    {
+        File.WriteAllText(_file, """{"format":"mendro.network/1","faults":[{"id":"a","prior":0.2}],"findings":[{"id":"s","leak":0.1,"links":[{"fault":"a","p":0.5}]}],"observed":[{"finding":"s","state":"present"}]}""");
+        var (code, output, error) = Run("diagnose", _file, "--json");
+        code.ShouldBe(0);
+        error.ShouldBeEmpty();
+        var answer = JsonDocument.Parse(output).RootElement;
+        answer.EnumerateObject().Select(p => p.Name).ShouldBe(["evidenceProbability", "faults", "findings", "milliseconds"]);
+        answer.GetProperty("evidenceProbability").GetDouble().ShouldBe(0.19, 1e-12);
+        answer.GetProperty("faults")[0].GetProperty("posterior").GetDouble().ShouldBe(0.11 / 0.19, 1e-12);
+        answer.GetProperty("findings")[0].GetProperty("probability").GetDouble().ShouldBe(1);
+    }
+
+    [Theory]
+    [InlineData("{}", "format")]
+    [InlineData("not json", "not valid JSON")]
+    [InlineData("""{"format":"mendro.network/1","findings":[{"id":"s","leak":0}],"observed":[{"finding":"s","state":"present"}]}""", "contradicts itself")]
+    public void Bad_input_is_a_message_and_exit_2(string text, string named)
+    {
+        File.WriteAllText(_file, text);
+        var (code, output, error) = Run("diagnose", _file, "--json");
+        code.ShouldBe(2);
+        output.ShouldBeEmpty();
+        error.ShouldContain(named);
+    }
+
+    [Fact]
+    public void Missing_files_and_unknown_commands_say_so()
+    {
+        Run("diagnose", "/nowhere/x.json", "--json").ShouldSatisfyAllConditions(r => r.Code.ShouldBe(2), r => r.Error.ShouldContain("/nowhere/x.json"));
+        Run("diagnose").Code.ShouldBe(2);
+        Run("conjure").ShouldSatisfyAllConditions(r => r.Code.ShouldBe(2), r => r.Error.ShouldContain("conjure"));
+        Run().Code.ShouldBe(2);
+    }
+
+    private static (int Code, string Output, string Error) Run(params string[] args)
+    {
+        using StringWriter output = new(), error = new();
+        return (Commands.Run(args, output, error), output.ToString(), error.ToString());
+    }
+}

@@ -1,0 +1,245 @@
+using System.Net;
+using AngleSharp.Dom;
+using Mendro.Core.Diagnosis;
+using Mendro.Core.Planning;
+using Mendro.Core.Profiles;
+using Mendro.Storage;
+
+namespace Mendro.Web.Tests;
+
+/// <summary>The way of a job through the posts, without script.</summary>
+public sealed class JobWayTests : IDisposable
+{
+    private readonly WebShop _shop = new();
+
+    public void Dispose() => _shop.Dispose();
+
+    [Fact]
+    public async Task Intake_keeps_everything_and_starts_the_diagnosis()
+    {
+        var number = await _shop.TakeIn("harrow-quartet",
+            ("Form.Revision", "B"), ("Form.Serial", "HQ-9"), ("Form.OwnerContact", "0700"), ("Form.Accessories", "pouch"), ("Form.ValueWorking", "48,50"),
+            ("Form.Marks", "corrosion-contacts"), ("Form.Marks", "swollen-cell"), ("Form.Result[power-light]", "fail"), ("Form.Look[power-light]", "nothing"), ("Form.Result[speaker]", ""));
+        var view = _shop.View(number);
+        view.Job.ShouldSatisfyAllConditions(
+            j => j.Revision.ShouldBe("B"), j => j.Serial.ShouldBe("HQ-9"), j => j.CustomerName.ShouldBe("Ilka Dorn"), j => j.ValueWorking.ShouldBe(48.5m), j => j.Stage.ShouldBe(WorkStage.Find));
+        view.Records.Select(r => r.Subject).ShouldBe(["corrosion-contacts", "swollen-cell", "power-light"]);
+        view.Diagnosis!.Target!.Id.ShouldBe("power-light");
+        // The safety flag stops the hands on Find.
+        (await _shop.Page($"/Jobs/{number}/Find")).QuerySelector(".caution.stop")!.TextContent.ShouldContain("Swollen cell");
+    }
+
+    [Fact]
+    public async Task An_incomplete_intake_says_what_is_missing_and_keeps_what_was_typed()
+    {
+        using var response = await _shop.Post("/Intake", ("Form.Profile", "harrow-quartet"), ("Form.Owner", "customer"), ("Form.OwnerName", ""), ("Form.Currency", "EURO"),
+            ("Form.Claim", "kept words"), ("Form.ValueWorking", "lots"), ("Form.Result[picture]", "fail"), ("Form.Look[picture]", "flicker"));
+        response.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        var page = await WebShop.Parse(response);
+        page.QuerySelectorAll(".field-error").Select(e => e.TextContent).ShouldBe(["Whose is it? Give a name, or choose shop stock.", "Three letters, such as EUR.", "“lots” is not an amount. Try 6.40."], ignoreOrder: true);
+        page.QuerySelector("textarea[name='Form.Claim']")!.TextContent.ShouldBe("kept words");
+        page.QuerySelector("input[name='Form.Result[picture]'][value=fail]")!.HasAttribute("checked").ShouldBeTrue();
+        page.QuerySelector("select[name='Form.Look[picture]'] option[selected]")!.GetAttribute("value").ShouldBe("flicker");
+        _shop.Jobs.All().ShouldBeEmpty();
+    }
+
+    [Fact]
+    public async Task The_part_of_intake_that_depends_on_the_model_follows_it()
+    {
+        var page = await _shop.Page("/Intake?handler=ByModel&Form.Profile=generic-disc-console&Form.UnitName=Korvel");
+        page.QuerySelector("#fn-disc").ShouldNotBeNull();
+        page.QuerySelector("input[name='Form.UnitName']")!.GetAttribute("value").ShouldBe("Korvel");
+        page.QuerySelectorAll(".caution.stop").ShouldContain(c => c.TextContent.Contains("Mains inside"));
+    }
+
+    [Fact]
+    public async Task The_quick_line_takes_a_unit_in_with_its_symptom()
+    {
+        using var response = await _shop.Post("/", "/?handler=Quick", false, ("line", "quartet no light"));
+        response.Headers.Location!.ToString().ShouldBe("/Jobs/101/Find");
+        var view = _shop.View(101);
+        view.Job.ShopStock.ShouldBeTrue();
+        view.Records.ShouldHaveSingleItem().ShouldSatisfyAllConditions(r => r.Subject.ShouldBe("power-light"), r => r.Detail.ShouldBe("nothing"));
+
+        using var unknown = await _shop.Post("/", "/?handler=Quick", false, ("line", "zeppelin no lift"));
+        unknown.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        var page = await WebShop.Parse(unknown);
+        page.QuerySelector("input[name=line]")!.GetAttribute("value").ShouldBe("zeppelin no lift");
+        page.QuerySelector("[role=alert]")!.TextContent.ShouldContain("zeppelin");
+    }
+
+    [Fact]
+    public async Task Readings_move_the_map_and_are_corrected_withdrawn_and_brought_back()
+    {
+        var number = await Dead();
+        var find = $"/Jobs/{number}/Find";
+        await Read(number, "tp3", "6.21 V");
+        await Read(number, "tp4", "0,02");
+        var view = _shop.View(number);
+        view.Diagnosis!.Suspects[0].Fault.Part.Id.ShouldBe("switch");
+        view.Job.Access.ShouldBe(AccessState.Open);
+        (await _shop.Page(find)).QuerySelector(".map .stretch-words").ShouldNotBeNull();
+
+        var wrong = view.Records[^1].Id;
+        using (var response = await _shop.Post(find, $"{find}?handler=Reading", false, ("probe", "tp4"), ("text", "6.2"), ("correct", $"{wrong}")))
+            response.StatusCode.ShouldBe(HttpStatusCode.Redirect);
+        _shop.View(number).Diagnosis!.Parts["switch"].State.ShouldBe(PartState.Proved);
+
+        using (await _shop.Post(find, $"{find}?handler=Undo", false)) { }
+        _shop.View(number).Records.Select(r => r.Subject).ShouldBe(["power-light", "tp3"]);
+        var gone = _shop.Records.LastWithdrawn(_shop.Jobs.Find(number)!.Id)!;
+        (await _shop.Page(find)).QuerySelector(".know")!.ParentElement!.TextContent.ShouldContain("bring back");
+        using (await _shop.Post(find, $"{find}?handler=Restore&id={gone.Id}", false)) { }
+        _shop.View(number).Records.Count.ShouldBe(3);
+    }
+
+    [Fact]
+    public async Task A_swap_sends_the_board_alone_and_a_refused_reading_keeps_what_was_typed()
+    {
+        var number = await Dead();
+        var find = $"/Jobs/{number}/Find";
+        using (var good = await _shop.Post(find, $"{find}?handler=Reading", true, ("probe", "tp1"), ("text", "6.2")))
+        {
+            var board = await WebShop.Parse(good);
+            board.QuerySelector("#find-board").ShouldNotBeNull();
+            board.QuerySelector("header").ShouldBeNull();
+            board.QuerySelector("#worth")!.HasAttribute("hx-swap-oob").ShouldBeTrue();
+        }
+
+        using var refused = await _shop.Post(find, $"{find}?handler=Reading", true, ("probe", "tp3"), ("text", "4k7 ohm"));
+        refused.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        var bar = (await WebShop.Parse(refused)).QuerySelector(".reading-bar")!;
+        bar.QuerySelector("input.entry")!.GetAttribute("value").ShouldBe("4k7 ohm");
+        bar.TextContent.ShouldContain("wants volts");
+        _shop.View(number).Records.Count.ShouldBe(2);
+    }
+
+    [Fact]
+    public async Task While_typing_the_verdict_is_said()
+    {
+        var number = await Dead();
+        var verdict = await _shop.Page($"/Jobs/{number}/Find?handler=Judge&probe=tp5&text=4,6");
+        verdict.Body!.TextContent.ShouldContain("4.6 V: low");
+        (await _shop.Page($"/Jobs/{number}/Find?handler=Judge&probe=tp5&text=xx")).QuerySelector("b.bad")!.TextContent.ShouldContain("not a reading");
+    }
+
+    [Fact]
+    public async Task A_repair_is_logged_with_cause_minutes_cost_and_what_the_unit_does_now()
+    {
+        var number = await Dead();
+        using var response = await _shop.Post($"/Jobs/{number}/Fix?part=switch", $"/Jobs/{number}/Fix", false, ("part", "switch"), ("method", "flush-switch"), ("cause", "dirty"),
+            ("minutes", "6,5"), ("cost", "0.20"), ("used", "cleaner"), ("note", "black water"), ("now", "pass"));
+        response.Headers.Location!.ToString().ShouldBe($"/Jobs/{number}/Prove");
+        var view = _shop.View(number);
+        view.Records.Skip(1).Select(r => r.Kind).ShouldBe([RecordKind.Cause, RecordKind.Repair, RecordKind.Function]);
+        view.Records[2].ShouldSatisfyAllConditions(r => r.Minutes.ShouldBe(6.5), r => r.Cost.ShouldBe(0.20m), r => r.Parts.ShouldBe("cleaner"));
+        view.Job.ShouldSatisfyAllConditions(j => j.Stage.ShouldBe(WorkStage.Fix), j => j.Access.ShouldBe(AccessState.Open));
+        view.Diagnosis!.Target.ShouldBeNull();
+    }
+
+    [Theory]
+    [InlineData("minutes", "soon", "not a number of minutes")]
+    [InlineData("minutes", "99999", "not a number of minutes")]
+    [InlineData("cost", "a lot", "not an amount")]
+    [InlineData("method", "replace-fuse", "Choose the method")]
+    public async Task A_wrong_repair_entry_is_refused_and_kept(string field, string value, string message)
+    {
+        var number = await Dead();
+        var fields = new List<(string, string)> { ("part", "switch"), ("method", "flush-switch"), ("note", "kept note") };
+        fields.RemoveAll(f => f.Item1 == field);
+        using var response = await _shop.Post($"/Jobs/{number}/Fix?part=switch", $"/Jobs/{number}/Fix", false, [.. fields, (field, value)]);
+        response.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        var page = await WebShop.Parse(response);
+        page.QuerySelector(".notice.wrong")!.TextContent.ShouldContain(message);
+        page.QuerySelector("input[name=note]")!.GetAttribute("value").ShouldBe("kept note");
+        _shop.View(number).Records.Count.ShouldBe(1);
+    }
+
+    [Fact]
+    public async Task Nothing_is_handed_over_with_a_failure_unless_the_reason_is_stated()
+    {
+        var number = await Dead();
+        using (var barred = await _shop.Post($"/Jobs/{number}/HandOver", ("end", "Returned"), ("note", "kept")))
+        {
+            barred.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+            var page = await WebShop.Parse(barred);
+            page.QuerySelector(".notice.wrong")!.TextContent.ShouldContain("Still failing: Power light");
+            page.QuerySelector("textarea[name=note]")!.TextContent.ShouldBe("kept");
+        }
+
+        using (var sent = await _shop.Post($"/Jobs/{number}/HandOver", ("end", "Returned"), ("reason", "owner declined"))) sent.Headers.Location!.ToString().ShouldBe($"/Jobs/{number}/Sheet");
+        var sheet = await _shop.Page($"/Jobs/{number}/Sheet");
+        sheet.QuerySelector(".sheet")!.TextContent.ShouldContain("Still wrong");
+        sheet.QuerySelector(".sheet")!.TextContent.ShouldContain("owner declined");
+        // A closed job takes no more entries until it is reopened.
+        using (await _shop.Post($"/Jobs/{number}/Find", $"/Jobs/{number}/Find?handler=Reading", true, ("probe", "tp1"), ("text", "6"))) { }
+        _shop.View(number).Records.Count.ShouldBe(1);
+        using (await _shop.Post($"/Jobs/{number}/Timeline", $"/Jobs/{number}/Timeline?handler=Reopen", false)) { }
+        _shop.Jobs.Find(number)!.ClosedAt.ShouldBeNull();
+    }
+
+    [Fact]
+    public async Task A_proved_job_becomes_ready_and_goes_to_sale_with_a_price()
+    {
+        var number = await _shop.TakeIn("pellin-atrium-cartridge", ("Form.Owner", "shop"), ("Form.Paid", "2"), ("Form.Lot", "9"));
+        foreach (var function in _shop.View(number).Profile.Functions)
+            using (await _shop.Post($"/Jobs/{number}/Prove", $"/Jobs/{number}/Prove?handler=Result", true, ("function", function.Id), ("result", "pass"))) { }
+        _shop.Jobs.Find(number)!.Shelf.ShouldBe(Shelf.Ready);
+        using (var unpriced = await _shop.Post($"/Jobs/{number}/HandOver", ("end", "ForSale"))) unpriced.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        using (var unowned = await _shop.Post($"/Jobs/{number}/HandOver", ("end", "Returned"))) unowned.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        using (var sold = await _shop.Post($"/Jobs/{number}/HandOver", ("end", "ForSale"), ("asking", "16,00"))) sold.StatusCode.ShouldBe(HttpStatusCode.Redirect);
+        _shop.Jobs.Find(number)!.ShouldSatisfyAllConditions(j => j.Ending.ShouldBe(JobEnd.ForSale), j => j.Asking.ShouldBe(16m));
+    }
+
+    [Fact]
+    public async Task A_repair_obliges_to_prove_again()
+    {
+        var number = await _shop.TakeIn("pellin-atrium-cartridge");
+        foreach (var function in _shop.View(number).Profile.Functions)
+            using (await _shop.Post($"/Jobs/{number}/Prove", $"/Jobs/{number}/Prove?handler=Result", false, ("function", function.Id), ("result", "pass"))) { }
+        using (await _shop.Post($"/Jobs/{number}/Fix?part=cell", $"/Jobs/{number}/Fix", false, ("part", "cell"), ("method", "replace-save-cell"))) { }
+        using var barred = await _shop.Post($"/Jobs/{number}/HandOver", ("end", "Returned"));
+        (await WebShop.Parse(barred)).QuerySelector(".notice.wrong")!.TextContent.ShouldContain("Not proved since the last repair");
+    }
+
+    [Fact]
+    public async Task A_shelf_wants_a_reason_and_shows_it_on_the_bench()
+    {
+        var number = await Dead();
+        using (var silent = await _shop.Post($"/Jobs/{number}/HandOver", $"/Jobs/{number}/HandOver?handler=Shelf", false, ("shelf", "WaitingPart"))) silent.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        using (await _shop.Post($"/Jobs/{number}/HandOver", $"/Jobs/{number}/HandOver?handler=Shelf", false, ("shelf", "WaitingPart"), ("why", "switch on order"), ("next", "fit it"))) { }
+        (await _shop.Page("/")).QuerySelector("#shelf-WaitingPart")!.ParentElement!.TextContent.ShouldContain("switch on order");
+    }
+
+    [Fact]
+    public async Task Intake_can_be_corrected_and_a_job_deleted_and_brought_back()
+    {
+        var number = await Dead();
+        using (await _shop.Post($"/Jobs/{number}/Intake", ("Form.Owner", "shop"), ("Form.Paid", "5"), ("Form.Currency", "gbp"), ("Form.Revision", "A"), ("Form.Marks", "rattle"))) { }
+        var view = _shop.View(number);
+        view.Job.ShouldSatisfyAllConditions(j => j.ShopStock.ShouldBeTrue(), j => j.Currency.ShouldBe("GBP"), j => j.Paid.ShouldBe(5m), j => j.Revision.ShouldBe("A"));
+        view.Records.ShouldContain(r => r.Kind == RecordKind.Mark && r.Subject == "rattle");
+        using (await _shop.Post($"/Jobs/{number}/Intake", $"/Jobs/{number}/Timeline?handler=Delete", false)) { }
+        (await _shop.Page("/Jobs?show=deleted")).QuerySelectorAll("td .tag").ShouldHaveSingleItem();
+        using (await _shop.Post($"/Jobs/{number}/Timeline", $"/Jobs/{number}/Timeline?handler=Restore", false)) { }
+        _shop.Jobs.Live().ShouldHaveSingleItem();
+    }
+
+    [Fact]
+    public async Task Settings_change_the_advice_and_refuse_nonsense()
+    {
+        using (var bad = await _shop.Post("/Settings", ("ShopName", ""), ("Currency", "X"), ("Rate", "-1"), ("Originality", "7"))) bad.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        using (await _shop.Post("/Settings", ("ShopName", "Lamp Yard"), ("Currency", "SEK"), ("Rate", "400"), ("Originality", "180"))) { }
+        _shop.Service<SettingsStore>().Get().ShouldBe(new ShopSettings("Lamp Yard", "SEK", 400, 180));
+        using var themed = await _shop.Post("/Settings", "/Settings?handler=Theme", false, ("theme", "dark"));
+        themed.Headers.GetValues("Set-Cookie").ShouldContain(c => c.Contains("mendro.theme=dark") && c.Contains("httponly"));
+    }
+
+    private Task<long> Dead() => _shop.TakeIn("harrow-quartet", ("Form.Result[power-light]", "fail"), ("Form.Look[power-light]", "nothing"));
+
+    private async Task Read(long number, string probe, string text)
+    {
+        using var response = await _shop.Post($"/Jobs/{number}/Find", $"/Jobs/{number}/Find?handler=Reading", false, ("probe", probe), ("text", text));
+        response.StatusCode.ShouldBe(HttpStatusCode.Redirect);
+    }
+}

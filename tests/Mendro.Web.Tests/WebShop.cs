@@ -1,0 +1,85 @@
+using System.Net;
+using AngleSharp.Html.Dom;
+using AngleSharp.Html.Parser;
+using Mendro.Core.Methods;
+using Mendro.Storage;
+using Mendro.Web.Bench;
+using Microsoft.AspNetCore.Hosting;
+using Microsoft.AspNetCore.Mvc.Testing;
+using Microsoft.Extensions.DependencyInjection;
+
+namespace Mendro.Web.Tests;
+
+/// <summary>The real application on a data folder of its own, with a client that behaves like a browser without script.</summary>
+public class WebShop : IDisposable
+{
+    private readonly string _folder = Path.Combine(Path.GetTempPath(), "mendro-web-" + Guid.NewGuid().ToString("N"));
+    private readonly WebApplicationFactory<Program> _factory;
+
+    public WebShop() : this(demo: false) { }
+
+    protected WebShop(bool demo)
+    {
+        _factory = new WebApplicationFactory<Program>().WithWebHostBuilder(host => host.UseSetting("data", _folder).UseSetting("demo", demo ? "true" : "false"));
+        Client = _factory.CreateClient(new WebApplicationFactoryClientOptions { AllowAutoRedirect = false });
+    }
+
+    public HttpClient Client { get; }
+
+    public JobStore Jobs => Service<JobStore>();
+
+    public BenchRecordStore Records => Service<BenchRecordStore>();
+
+    public T Service<T>() where T : notnull => _factory.Services.GetRequiredService<T>();
+
+    public async Task<IHtmlDocument> Page(string path, HttpStatusCode expected = HttpStatusCode.OK)
+    {
+        using var response = await Client.GetAsync(path, TestContext.Current.CancellationToken);
+        response.StatusCode.ShouldBe(expected, path);
+        return await Parse(response);
+    }
+
+    /// <summary>Loads the page, takes its token and posts.</summary>
+    public async Task<HttpResponseMessage> Post(string page, string handlerPath, bool htmx = false, params (string Name, string Value)[] fields)
+    {
+        var token = (await Page(page)).QuerySelector("meta[name=mendro-token]")!.GetAttribute("content")!;
+        using var request = new HttpRequestMessage(HttpMethod.Post, handlerPath)
+        {
+            Content = new FormUrlEncodedContent(fields.Select(f => KeyValuePair.Create(f.Name, f.Value))),
+        };
+        request.Headers.Add("X-Mendro-Antiforgery", token);
+        if (htmx) request.Headers.Add("HX-Request", "true");
+        return await Client.SendAsync(request, TestContext.Current.CancellationToken);
+    }
+
+    public Task<HttpResponseMessage> Post(string page, params (string Name, string Value)[] fields) => Post(page, page, false, fields);
+
+    public static async Task<IHtmlDocument> Parse(HttpResponseMessage response) =>
+        await new HtmlParser().ParseDocumentAsync(await response.Content.ReadAsStringAsync(TestContext.Current.CancellationToken), TestContext.Current.CancellationToken);
+
+    /// <summary>Takes a unit in through the form and gives its number.</summary>
+    public async Task<long> TakeIn(string profile = "harrow-quartet", params (string Name, string Value)[] more)
+    {
+        List<(string, string)> fields = [("Form.Profile", profile), ("Form.Owner", "customer"), ("Form.OwnerName", "Ilka Dorn"), ("Form.Currency", "EUR"), ("Form.Claim", "no light")];
+        fields.RemoveAll(f => more.Any(m => m.Name == f.Item1));
+        using var response = await Post("/Intake", [.. fields, .. more]);
+        response.StatusCode.ShouldBe(HttpStatusCode.Redirect, await response.Content.ReadAsStringAsync(TestContext.Current.CancellationToken));
+        return long.Parse(response.Headers.Location!.ToString().Split('/')[2], System.Globalization.CultureInfo.InvariantCulture);
+    }
+
+    public JobView View(long number) => Service<BenchDesk>().Open(Jobs.Find(number)!);
+
+    public TradeLibrary Library => TradeLibrary.Shipped;
+
+    public void Dispose()
+    {
+        Client.Dispose();
+        _factory.Dispose();
+        Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
+        if (Directory.Exists(_folder)) Directory.Delete(_folder, true);
+        GC.SuppressFinalize(this);
+    }
+}
+
+/// <summary>The application with the demo world, shared by tests that only read.</summary>
+public sealed class DemoShop() : WebShop(demo: true);
