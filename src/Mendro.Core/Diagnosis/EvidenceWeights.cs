@@ -53,7 +53,7 @@ public static class EvidenceWeights
     /// <summary>Chance that volts downstream of the part are missing or low.</summary>
     public static double VoltsAbnormal(FailureMode mode) => mode.Effect switch
     {
-        ModeEffect.Open or ModeEffect.Dead => 0.97,
+        ModeEffect.Open or ModeEffect.Dead => 0.99,
         ModeEffect.Short => 0.9,
         ModeEffect.Intermittent => mode.Fails ?? 0.5,
         _ => 0.25,
