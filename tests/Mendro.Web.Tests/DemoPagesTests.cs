@@ -80,10 +80,10 @@ public sealed class DemoPagesTests(DemoShop shop) : IClassFixture<DemoShop>
     public async Task Find_shows_facts_map_and_moves_of_the_unit()
     {
         var page = await shop.Page("/Jobs/123/Find");
-        page.QuerySelector(".map .part.suspect[aria-label^='Power switch']").ShouldNotBeNull();
-        page.QuerySelector(".map .part.proved[aria-label^='Fuse']").ShouldNotBeNull();
-        page.QuerySelector(".map .function.fails[aria-label^='Picture']").ShouldNotBeNull();
-        page.QuerySelector(".map .probe.selected")!.GetAttribute("aria-label")!.ShouldContain("After the switch");
+        page.QuerySelector(".map .part.suspect[data-id=switch]").ShouldNotBeNull();
+        page.QuerySelector(".map .part.proved[data-id=fuse]").ShouldNotBeNull();
+        page.QuerySelector(".map .function.fails[data-id=picture]").ShouldNotBeNull();
+        page.QuerySelector(".map .probe.selected")!.GetAttribute("data-id").ShouldBe("tp4");
         page.QuerySelector(".move[data-move='1'] summary")!.TextContent.ShouldContain("after the switch");
         page.QuerySelectorAll(".know details").Length.ShouldBe(shop.View(123).Records.Count);
         page.QuerySelector(".reading-bar input.entry").ShouldNotBeNull();

@@ -33,7 +33,7 @@ public sealed class HostileInputTests : IDisposable
         }
 
         // And it is the text itself that comes back, not a mangled one.
-        (await _shop.Page($"/Jobs/{number}/Sheet")).QuerySelector("h1")!.TextContent.ShouldBe(Script);
+        (await _shop.Page($"/Jobs/{number}/Sheet")).QuerySelector(".sheet-title")!.TextContent.ShouldBe(Script);
     }
 
     [Theory]

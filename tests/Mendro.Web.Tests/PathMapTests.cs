@@ -63,11 +63,11 @@ public class PathMapTests
         var svg = PathMapSvg.Draw(new MapScene(model, diagnosis, new Dictionary<string, string> { ["tp3"] = "6.21 V", ["tp4"] = "0.02 V" },
             new Dictionary<string, string> { ["power-light"] = "nothing at all" }, "tp5", id => "/p/" + id, id => "/part/" + id, id => "/fn/" + id));
         var drawn = XDocument.Parse(svg);
-        var labels = drawn.Descendants().Select(e => e.Attribute("aria-label")?.Value).OfType<string>().ToList();
-        labels.ShouldContain("Fuse: proved good");
+        var labels = drawn.Descendants().Where(e => e.Name.LocalName == "title").Select(e => e.Value).ToList();
+        labels.ShouldContain("Fuse: proved good; F1, main board");
         labels.ShouldContain(l => l.StartsWith("Power switch: suspect, share of blame", StringComparison.Ordinal));
         labels.ShouldContain("Power light: nothing at all");
-        labels.ShouldContain("Probe: After the switch, 0.02 V");
+        labels.ShouldContain(l => l.StartsWith("Probe: After the switch, 0.02 V; middle leg", StringComparison.Ordinal));
         svg.ShouldContain("the fault lies in here");
         svg.ShouldNotContain("style=");
     }

@@ -63,8 +63,9 @@ public static class PathMapSvg
         var state = verdict?.State ?? PartState.Unknown;
         var (x, y) = (router.Left(block), router.Top(block));
         var share = verdict is { Share: >= 0.005 } && state is PartState.Suspect or PartState.Failed ? Percent(verdict!.Share) : "";
-        var group = Group(scene.PartUrl?.Invoke(part.Id), $"part {state.ToString().ToLowerInvariant()}", $"{part.Name}: {Word(state)}{(share.Length > 0 ? ", share of blame " + share : "")}");
-        group.Add(Element("title", string.Join(" · ", new[] { part.Name, part.Refdes, part.Board is { } b ? b + " board" : null, Word(state), share }.Where(t => !string.IsNullOrEmpty(t)))));
+        var place = string.Join(", ", new[] { part.Refdes, part.Board is { } on ? on + " board" : null }.Where(t => !string.IsNullOrEmpty(t)));
+        var group = Group(scene.PartUrl?.Invoke(part.Id), $"part {state.ToString().ToLowerInvariant()}", part.Id,
+            $"{part.Name}: {Word(state)}{(share.Length > 0 ? ", share of blame " + share : "")}{(place.Length > 0 ? "; " + place : "")}");
         group.Add(Rect(x, y, MapRouter.BlockWidth, MapRouter.BlockHeight, 4, "block"));
         var secondary = part.Board is { } board && (part.Refdes?.Length ?? 0) + board.Length < 12 && share.Length == 0 ? $"{part.Refdes} {board}".Trim() : part.Refdes ?? "";
         Label(group, x + 8, y, part.Name, secondary);
@@ -90,8 +91,7 @@ public static class PathMapSvg
             FunctionState.Fails => scene.Looks.GetValueOrDefault(function.Id, "fails"),
             _ => "not tried",
         };
-        var group = Group(scene.FunctionUrl?.Invoke(function.Id), $"function {state.ToString().ToLowerInvariant()}", $"{function.Name}: {words}");
-        group.Add(Element("title", $"{function.Name}: {words}"));
+        var group = Group(scene.FunctionUrl?.Invoke(function.Id), $"function {state.ToString().ToLowerInvariant()}", function.Id, $"{function.Name}: {words}");
         group.Add(Rect(x, y, MapRouter.FunctionWidth, MapRouter.BlockHeight, 18, "block"));
         Label(group, x + 12, y, function.Name, words);
         Mark(group, x + MapRouter.FunctionWidth - 16, y + 15, state == FunctionState.Works ? true : state == FunctionState.Fails ? false : null);
@@ -121,8 +121,7 @@ public static class PathMapSvg
             var reading = scene.Readings.GetValueOrDefault(probe.Id);
             var fresh = scene.Diagnosis?.Case.FreshReadings().GetValueOrDefault(probe.Id);
             var taken = reading is null ? "open" : fresh == ProbeOutcome.Normal ? "good" : "bad";
-            var group = Group(scene.ProbeUrl?.Invoke(probe.Id), $"probe {taken}{(selected ? " selected" : "")}", $"Probe: {probe.Name}{(reading is null ? "" : ", " + reading)}");
-            group.Add(Element("title", $"{probe.Name}: {probe.Where}{(reading is null ? "" : " · " + reading)}"));
+            var group = Group(scene.ProbeUrl?.Invoke(probe.Id), $"probe {taken}{(selected ? " selected" : "")}", probe.Id, $"Probe: {probe.Name}{(reading is null ? "" : ", " + reading)}; {probe.Where}");
             if (probe is { Kind: ProbeKind.Volts or ProbeKind.Current, At: not null } && Place(layout, router, probe) is { } at)
             {
                 var label = (++volts).ToString(CultureInfo.InvariantCulture);
@@ -191,9 +190,15 @@ public static class PathMapSvg
         group.Add(Element("path", ("class", "mark"), ("d", way)));
     }
 
-    private static XElement Group(string? url, string css, string label) => url is null
-        ? Element("g", ("class", css), ("role", "img"), ("aria-label", label))
-        : Element("a", ("class", css), ("href", url), ("aria-label", label));
+    /// <summary>A named group: its title is what a screen reader says and what shows under the pointer.</summary>
+    private static XElement Group(string? url, string css, string id, string name)
+    {
+        var group = url is null
+            ? Element("g", ("class", css), ("data-id", id), ("role", "img"))
+            : Element("a", ("class", css), ("data-id", id), ("href", url));
+        group.Add(Element("title", name));
+        return group;
+    }
 
     private static XElement Rect(double x, double y, double width, double height, double radius, string css) => Element("rect",
         ("class", css), ("x", N(x)), ("y", N(y)), ("width", N(width)), ("height", N(height)), ("rx", N(radius)));
@@ -204,6 +209,8 @@ public static class PathMapSvg
     {
         var text = Element("text", ("class", css), ("x", N(x)), ("y", N(y)), ("text-anchor", anchor));
         text.Value = words;
+        // Inside a named group the title says it all; read twice it would only be noise.
+        if (css != "stretch-words") text.SetAttributeValue("aria-hidden", "true");
         return text;
     }
 

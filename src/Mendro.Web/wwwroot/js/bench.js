@@ -61,7 +61,7 @@
 
   // After a swap on Prove the focus goes to the line that wants an answer next.
   document.addEventListener('htmx:afterSettle', () => {
-    document.querySelector('[data-focus-next]')?.focus();
+    document.getElementById('next-line')?.focus();
   });
   document.addEventListener('click', (event) => {
     if (event.target.closest('[data-print]')) window.print();

@@ -1,0 +1,22 @@
+// Accessibility: no serious violation on any main page, light or dark.
+import AxeBuilder from '@axe-core/playwright';
+import { test, expect } from './shop.mjs';
+
+const pages = ['/', '/Intake', '/Jobs', '/Jobs/123/Intake', '/Jobs/123/Find', '/Jobs/123/Find?select=fn:speaker', '/Jobs/123/Fix?part=switch',
+  '/Jobs/133/Prove', '/Jobs/123/HandOver', '/Jobs/101/Sheet', '/Jobs/123/Timeline', '/Models', '/Models/harrow-quartet', '/Settings', '/nothing-here'];
+
+for (const colorScheme of ['light', 'dark']) {
+  test.describe(colorScheme, () => {
+    test.use({ colorScheme });
+    for (const path of pages) {
+      test(`axe finds nothing serious on ${path}`, async ({ page }) => {
+        page.allowErrors = /404/;
+        await page.goto(path);
+        const { violations } = await new AxeBuilder({ page }).analyze();
+        const serious = violations.filter((v) => ['serious', 'critical'].includes(v.impact))
+          .map((v) => `${v.id}: ${v.nodes.map((n) => `${n.target} ${n.failureSummary.split('\n')[1]}`).join(' | ')}`);
+        expect(serious).toEqual([]);
+      });
+    }
+  });
+}

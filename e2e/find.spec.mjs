@@ -1,0 +1,89 @@
+// Find in the browser: swaps in place, keys, refusals, speed, and what happens when the server is gone.
+import { test, expect } from './shop.mjs';
+
+test('digits choose a move, Escape goes back to the best one, the board is swapped in place', async ({ page }) => {
+  await page.goto('/Jobs/123/Find');
+  const bar = page.locator('.reading-bar .at b');
+  await expect(bar).toHaveText('After the switch');
+  await page.evaluate(() => { window.stillHere = true; });
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('3');
+  await expect(bar).not.toHaveText('After the switch');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Escape');
+  await expect(bar).toHaveText('After the switch');
+  expect(await page.evaluate(() => window.stillHere)).toBe(true);
+});
+
+test('a wrong kind of unit is refused with a word why and stays in the field', async ({ page }) => {
+  // The refusal is a 422, which the browser notes in its console.
+  page.allowErrors = /422/;
+  await page.goto('/Jobs/123/Find?select=probe:tp5');
+  await page.locator('.reading-bar input.entry').fill('4k7 ohm');
+  await page.keyboard.press('Enter');
+  await expect(page.locator('#verdict .bad')).toContainText('This probe wants volts');
+  await expect(page.locator('.reading-bar input.entry')).toHaveValue('4k7 ohm');
+  await expect(page.locator('.know')).not.toContainText('Supply board out');
+});
+
+test('an entry can be corrected in its place', async ({ page }) => {
+  await page.goto('/Jobs/123/Find');
+  const item = page.locator('.know li', { hasText: 'Fuse, far side' });
+  await item.locator('summary').click();
+  await item.getByRole('link', { name: 'Correct' }).click();
+  await expect(page.locator('.reading-bar .at')).toContainText('correcting');
+  await page.locator('.reading-bar input.entry').fill('0.00');
+  await page.keyboard.press('Enter');
+  await expect(page.locator('.know li', { hasText: 'Fuse, far side' })).toContainText('0 V');
+  await expect(page.locator('.map .stretch-words')).toBeVisible();
+  await expect(page.locator('.know li', { hasText: 'Fuse, far side' })).toHaveCount(1);
+});
+
+test('a reading updates map, ranking and worth line in place', async ({ page }) => {
+  await page.goto('/Jobs/125/Find?select=probe:tp5');
+  const worth = await page.locator('#worth').textContent();
+  await page.locator('.reading-bar input.entry').fill('0');
+  await page.keyboard.press('Enter');
+  await expect(page.locator('.map .probe.bad[data-id="tp5"]')).toBeVisible();
+  await expect(page.locator('.map .part.suspect[data-id="fuse2"]')).toBeVisible();
+  await expect(page.locator('#worth')).not.toHaveText(worth);
+});
+
+test('when the server is gone the page says so and keeps what was typed', async ({ page, context }) => {
+  page.allowErrors = /net::ERR|Failed to load|htmx:/;
+  await page.goto('/Jobs/123/Find?select=probe:tp5');
+  await page.locator('.reading-bar input.entry').fill('5.0');
+  await context.setOffline(true);
+  await page.keyboard.press('Enter');
+  await expect(page.locator('#link-lost')).toContainText('still here');
+  await expect(page.locator('.reading-bar input.entry')).toHaveValue('5.0');
+});
+
+test('the key sheet opens with ? and search with /', async ({ page }) => {
+  await page.goto('/');
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('/');
+  await expect(page.locator('#find')).toBeFocused();
+  await page.keyboard.type('dorn');
+  await page.keyboard.press('Enter');
+  await expect(page.locator('td .tag')).not.toHaveCount(0);
+});
+
+test('the owner fields follow the choice of owner', async ({ page }) => {
+  await page.goto('/Intake');
+  await expect(page.getByLabel('Name', { exact: true })).toBeVisible();
+  await page.getByLabel('shop stock').check();
+  await expect(page.getByLabel('Name', { exact: true })).toBeHidden();
+  await expect(page.getByLabel('Price paid')).toBeVisible();
+});
+
+test('on a phone nothing runs over the side', async ({ page }) => {
+  await page.setViewportSize({ width: 390, height: 780 });
+  for (const path of ['/', '/Intake', '/Jobs', '/Jobs/123/Find', '/Jobs/123/Fix', '/Jobs/133/Prove', '/Jobs/123/HandOver', '/Jobs/101/Sheet', '/Models/harrow-quartet', '/Settings']) {
+    await page.goto(path);
+    const over = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
+    expect(over, path).toBeLessThanOrEqual(0);
+  }
+});

@@ -1,0 +1,52 @@
+// A server of its own for each test file, on a free port and a fresh data folder, and pages that fail on console errors.
+import { test as base, expect } from '@playwright/test';
+import { spawn } from 'node:child_process';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { createServer } from 'node:net';
+import { tmpdir } from 'node:os';
+import { dirname, join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+const root = join(dirname(fileURLToPath(import.meta.url)), '..');
+
+const freePort = () => new Promise((resolve) => {
+  const probe = createServer().listen(0, '127.0.0.1', () => {
+    const { port } = probe.address();
+    probe.close(() => resolve(port));
+  });
+});
+
+const start = async (demo) => {
+  const data = mkdtempSync(join(tmpdir(), 'mendro-e2e-'));
+  const port = await freePort();
+  const server = spawn('dotnet', [join(root, 'src/Mendro.Web/bin/Release/net10.0/Mendro.Web.dll'),
+    '--contentRoot', join(root, 'src/Mendro.Web'), '--data', data, '--demo', String(demo), '--port', String(port)], { stdio: ['ignore', 'pipe', 'pipe'] });
+  let log = '';
+  // The server says itself when it is open: nothing has to be waited for by the clock.
+  await new Promise((resolve, reject) => {
+    const read = (chunk) => { log += chunk; if (log.includes('Mendro is open')) resolve(); };
+    server.stdout.on('data', read);
+    server.stderr.on('data', read);
+    server.on('exit', () => reject(new Error(`The server ended:\n${log}`)));
+  });
+  return { address: `http://127.0.0.1:${port}`, stop: () => { server.removeAllListeners('exit'); server.kill('SIGKILL'); rmSync(data, { recursive: true, force: true }); } };
+};
+
+export const test = base.extend({
+  demo: [true, { option: true, scope: 'worker' }],
+  shop: [async ({ demo }, use) => {
+    const shop = await start(demo);
+    await use(shop);
+    shop.stop();
+  }, { scope: 'worker' }],
+  baseURL: async ({ shop }, use) => use(shop.address),
+  page: async ({ page }, use) => {
+    const errors = [];
+    page.on('console', (message) => { if (message.type() === 'error' && !page.allowErrors?.test(message.text())) errors.push(message.text()); });
+    page.on('pageerror', (error) => errors.push(error.message));
+    await use(page);
+    expect(errors, 'errors in the browser console').toEqual([]);
+  },
+});
+
+export { expect };
