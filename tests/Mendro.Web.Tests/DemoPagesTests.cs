@@ -35,7 +35,7 @@ public sealed class DemoPagesTests(DemoShop shop) : IClassFixture<DemoShop>
         page.QuerySelectorAll("main").Length.ShouldBe(1);
         // Every field has a name a screen reader can say.
         foreach (var field in page.QuerySelectorAll("main input:not([type=hidden]), main select, main textarea"))
-            (field.HasAttribute("aria-label") || field.Closest("label") is not null).ShouldBeTrue(field.OuterHtml);
+            (field.HasAttribute("aria-label") || field.Closest("label") is not null || page.QuerySelector($"label[for='{field.Id}']") is not null).ShouldBeTrue(field.OuterHtml);
     }
 
     [Theory]

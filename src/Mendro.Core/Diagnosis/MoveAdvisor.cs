@@ -15,6 +15,9 @@ public sealed class MoveAdvisor(BenchCosts costs)
     /// <summary>A check that saves less than this share of its own minutes is not worth listing.</summary>
     private const double LeastSaving = 0.1;
 
+    /// <summary>A check that touches less than this share of the blame is not listed: it could hardly help.</summary>
+    private const double LeastBlame = 0.05;
+
     /// <summary>A repair with less chance than this is kept for the plan but not proposed.</summary>
     private const double LeastChance = 0.01;
 
@@ -101,6 +104,8 @@ public sealed class MoveAdvisor(BenchCosts costs)
         var unit = diagnosis.Case;
         var present = unit.ProbabilityNow(diagnosis.Posterior, template);
         if (present < Math.Max(TooSure, LeastOverLeak * template.Leak) || present > 1 - TooSure) return null;
+        var blame = diagnosis.Suspects.Where(s => s.Share > 0).ToDictionary(s => s.FaultIndex, s => s.Share);
+        if (template.Links.Sum(l => blame.GetValueOrDefault(l.Fault) * l.P) < LeastBlame) return null;
         double expected = 0, chance = 0, work = 0, stop = 0;
         var outcomes = new List<MoveOutcome>();
         foreach (var ((answer, happened), probability) in new[] { (ifPresent, present), (ifAbsent, 1 - present) })

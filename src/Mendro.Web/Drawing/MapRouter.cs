@@ -23,7 +23,7 @@ public sealed class MapRouter
     private readonly HashSet<(int Column, int Row)> _taken;
 
     /// <summary>Width and height of a block, and the pitch of the grid, in drawing units.</summary>
-    public const double BlockWidth = 104, FunctionWidth = 122, BlockHeight = 46, RowPitch = 70, Margin = 8;
+    public const double BlockWidth = 104, FunctionWidth = 122, BlockHeight = 50, RowPitch = 71, Margin = 8;
 
     /// <summary>Routes a layout.</summary>
     /// <param name="layout">Layout.</param>

@@ -67,16 +67,18 @@ public static class PathMapSvg
         var group = Group(scene.PartUrl?.Invoke(part.Id), $"part {state.ToString().ToLowerInvariant()}", part.Id,
             $"{part.Name}: {Word(state)}{(share.Length > 0 ? ", share of blame " + share : "")}{(place.Length > 0 ? "; " + place : "")}");
         group.Add(Rect(x, y, MapRouter.BlockWidth, MapRouter.BlockHeight, 4, "block"));
-        var secondary = part.Board is { } board && (part.Refdes?.Length ?? 0) + board.Length < 12 && share.Length == 0 ? $"{part.Refdes} {board}".Trim() : part.Refdes ?? "";
-        Label(group, x + 8, y, part.Name, secondary);
+        // The lower right corner belongs to the mark or the share.
+        var room = share.Length > 0 ? 7 : state == PartState.Proved ? 11 : 14;
+        var both = $"{part.Refdes} {part.Board}".Trim();
+        Label(group, x + 8, y, part.Name, both.Length <= room ? both : Cut(part.Refdes ?? "", room));
         if (share.Length > 0)
         {
-            group.Add(Text(x + MapRouter.BlockWidth - 7, y + 36, share, "share", "end"));
+            group.Add(Text(x + MapRouter.BlockWidth - 7, y + 41, share, "share", "end"));
             group.Add(Rect(x + 7, y + 4, MapRouter.BlockWidth - 14, 4, 0, "bar"));
             group.Add(Rect(x + 7, y + 4, (MapRouter.BlockWidth - 14) * verdict!.Share, 4, 0, "bar-fill"));
         }
 
-        Mark(group, x + MapRouter.BlockWidth - 12, y + 13, state == PartState.Proved ? true : state == PartState.Failed ? false : null);
+        Mark(group, x + MapRouter.BlockWidth - 13, y + 37, share.Length > 0 ? null : state == PartState.Proved ? true : state == PartState.Failed ? false : null);
         return group;
     }
 
@@ -93,8 +95,8 @@ public static class PathMapSvg
         };
         var group = Group(scene.FunctionUrl?.Invoke(function.Id), $"function {state.ToString().ToLowerInvariant()}", function.Id, $"{function.Name}: {words}");
         group.Add(Rect(x, y, MapRouter.FunctionWidth, MapRouter.BlockHeight, 18, "block"));
-        Label(group, x + 12, y, function.Name, words);
-        Mark(group, x + MapRouter.FunctionWidth - 16, y + 15, state == FunctionState.Works ? true : state == FunctionState.Fails ? false : null);
+        Label(group, x + 12, y, function.Name, Cut(words, state == FunctionState.Fails ? 14 : 15));
+        Mark(group, x + MapRouter.FunctionWidth - 17, y + 36, state == FunctionState.Works ? true : state == FunctionState.Fails ? false : null);
         return group;
     }
 
@@ -164,19 +166,18 @@ public static class PathMapSvg
 
     private static void Label(XElement group, double x, double y, string name, string below)
     {
+        if (below.Length > 0) group.Add(Text(x, y + 41, below, "below"));
         if (name.Length <= LongestName)
         {
-            group.Add(Text(x, y + 21, name, "name"));
-            if (below.Length > 0) group.Add(Text(x, y + 36, Cut(below, 15), "below"));
+            group.Add(Text(x, y + 24, name, "name"));
             return;
         }
 
         // Two lines, broken at the space nearest the middle; what does not fit is in the title.
         var at = name.Select((c, i) => (c, i)).Where(p => p.c == ' ').Select(p => p.i).OrderBy(i => Math.Abs(i - name.Length / 2)).FirstOrDefault(-1);
         var (first, second) = at > 0 ? (name[..at], name[(at + 1)..]) : (name[..LongestName] + "-", name[LongestName..]);
-        group.Add(Text(x, y + 16, Cut(first, LongestName + 2), "name tight"));
-        group.Add(Text(x, y + 29, Cut(second, below.Length > 6 ? LongestName : LongestName + 2), "name tight"));
-        if (below.Length > 0) group.Add(Text(x, y + 41, Cut(below, 15), "below tight"));
+        group.Add(Text(x, y + 17, Cut(first, LongestName + 2), "name tight"));
+        group.Add(Text(x, y + 29, Cut(second, LongestName + 2), "name tight"));
     }
 
     private static string Cut(string text, int length) => text.Length <= length ? text : text[..(length - 1)] + "…";

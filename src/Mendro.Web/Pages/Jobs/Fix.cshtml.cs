@@ -114,7 +114,8 @@ public sealed class FixModel(JobStore jobs, BenchRecordStore records, BenchDesk 
         Methods = Library.MethodsFor(Part.Kind).Select(m => new OfferedMethod(m,
             suspects.Sum(s => s.Share * View.Diagnosis!.Case.SuccessNow(m.Id, s.FaultIndex)),
             DoneSoFar.Count(r => r.Subject == Part.Id && r.Detail == m.Id))).ToList();
-        ChosenMethod = methodId ?? (best?.Part.Id == Part.Id ? best.Method.Id : Methods.FirstOrDefault()?.Method.Id);
+        var bestHere = View.Advice.Moves.FirstOrDefault(m => m.Repair?.Part.Id == Part.Id)?.Repair;
+        ChosenMethod = methodId ?? bestHere?.Method.Id ?? Methods.FirstOrDefault()?.Method.Id;
         return true;
     }
 

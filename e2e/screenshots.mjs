@@ -1,0 +1,25 @@
+// Takes the pictures in docs/screenshots from a demo that is running: node e2e/screenshots.mjs [address]
+import { chromium } from 'playwright-core';
+import { dirname, join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+const address = process.argv[2] ?? 'http://127.0.0.1:5080';
+const folder = join(dirname(fileURLToPath(import.meta.url)), '../docs/screenshots');
+const views = [
+  ['bench', '/'], ['intake', '/Intake'], ['find', '/Jobs/123/Find'], ['find-dark', '/Jobs/124/Find', { colorScheme: 'dark' }],
+  ['find-phone', '/Jobs/123/Find', { viewport: { width: 390, height: 780 } }], ['fix', '/Jobs/123/Fix?part=switch'], ['prove', '/Jobs/133/Prove'],
+  ['hand-over', '/Jobs/128/HandOver'], ['sheet', '/Jobs/103/Sheet'], ['timeline', '/Jobs/103/Timeline'], ['jobs', '/Jobs'], ['model', '/Models/tarn-leaflet'], ['settings', '/Settings'],
+];
+
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium',
+  args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--no-first-run'],
+});
+for (const [name, path, options = {}] of views) {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, ...options });
+  const page = await context.newPage();
+  await page.goto(address + path, { waitUntil: 'networkidle' });
+  await page.screenshot({ path: join(folder, `${name}.png`) });
+  await context.close();
+}
+await browser.close();
