@@ -212,6 +212,19 @@ public sealed class JobWayTests : IDisposable
     }
 
     [Fact]
+    public async Task A_unit_comes_down_from_its_shelf_and_is_closed_up_again()
+    {
+        var number = await Dead();
+        await Read(number, "tp3", "6.2");
+        _shop.Jobs.Find(number)!.Access.ShouldBe(AccessState.Open);
+        using (await _shop.Post($"/Jobs/{number}/Fix", $"/Jobs/{number}/Fix?handler=CloseUp", false)) { }
+        _shop.Jobs.Find(number)!.Access.ShouldBe(AccessState.Closed);
+        using (await _shop.Post($"/Jobs/{number}/HandOver", $"/Jobs/{number}/HandOver?handler=Shelf", false, ("shelf", "SetAside"), ("why", "later"))) { }
+        using (await _shop.Post($"/Jobs/{number}/Find", $"/Jobs/{number}/Timeline?handler=Bench", false)) { }
+        _shop.Jobs.Find(number)!.Shelf.ShouldBe(Shelf.None);
+    }
+
+    [Fact]
     public async Task Intake_can_be_corrected_and_a_job_deleted_and_brought_back()
     {
         var number = await Dead();

@@ -38,6 +38,14 @@ public class ShippedLibraryTests
     }
 
     [Fact]
+    public void The_documented_schema_is_the_one_that_ships()
+    {
+        var folder = new DirectoryInfo(AppContext.BaseDirectory);
+        while (!File.Exists(Path.Combine(folder.FullName, "Mendro.slnx"))) folder = folder.Parent!;
+        File.ReadAllText(Path.Combine(folder.FullName, "docs", "formats.md")).ShouldContain(TradeLibrary.ReadText("profile.schema.json").TrimEnd());
+    }
+
+    [Fact]
     public void Every_kind_of_device_has_a_generic_profile() =>
         Library.Profiles.Where(p => p.Generic).Select(p => p.Kind).ShouldBe(Enum.GetValues<DeviceKind>(), ignoreOrder: true);
 
