@@ -7,6 +7,8 @@ namespace Mendro.Cli;
 /// <summary>The commands for machines: answers on standard output, messages on standard error.</summary>
 public static class Commands
 {
+    private const string Known = "diagnose FILE --json; simulate --profile FILE --units N --seed S --policy advisor|checklist|oracle --json";
+
     private const long LargestFile = 16 * 1024 * 1024;
 
     /// <summary>Exit code of an answer.</summary>
@@ -22,11 +24,12 @@ public static class Commands
     /// <returns>0, or 2 for bad input.</returns>
     public static int Run(string[] args, TextWriter output, TextWriter error)
     {
-        if (args.Length == 0) return Refuse(error, "Say a command: diagnose FILE --json");
+        if (args.Length == 0) return Refuse(error, $"Say a command: {Known}");
         return args[0] switch
         {
             "diagnose" => Diagnose(args[1..], output, error),
-            _ => Refuse(error, $"“{args[0]}” is not a command. Known: diagnose FILE --json"),
+            "simulate" => SimulateCommand.Run(args[1..], output, error),
+            _ => Refuse(error, $"“{args[0]}” is not a command. Known: {Known}"),
         };
     }
 
@@ -35,18 +38,7 @@ public static class Commands
         var json = args.Contains("--json");
         var files = args.Where(a => a != "--json").ToList();
         if (files.Count != 1) return Refuse(error, "diagnose wants one file: diagnose FILE --json");
-        if (files[0] != "-" && !File.Exists(files[0])) return Refuse(error, $"There is no file “{files[0]}”.");
-        if (files[0] != "-" && new FileInfo(files[0]).Length > LargestFile) return Refuse(error, "The file is larger than 16 MB.");
-        string text;
-        try
-        {
-            text = files[0] == "-" ? Console.In.ReadToEnd() : File.ReadAllText(files[0]);
-        }
-        catch (Exception ex) when (ex is IOException or UnauthorizedAccessException)
-        {
-            return Refuse(error, $"“{files[0]}” could not be read: {ex.Message}");
-        }
-
+        if (ReadText(files[0], out var text) is { } problem) return Refuse(error, problem);
         var outcome = NetworkFile.Diagnose(text, TimeProvider.System);
         if (!outcome.IsOk) return Refuse(error, outcome.Problem!);
         if (json)
@@ -60,7 +52,31 @@ public static class Commands
         return Good;
     }
 
-    private static int Refuse(TextWriter error, string message)
+    /// <summary>Reads a file, or standard input for <c>-</c>.</summary>
+    /// <returns>Null when it was read, else why not.</returns>
+    internal static string? ReadText(string file, out string text)
+    {
+        text = "";
+        if (file == "-")
+        {
+            text = Console.In.ReadToEnd();
+            return null;
+        }
+
+        if (!File.Exists(file)) return $"There is no file “{file}”.";
+        if (new FileInfo(file).Length > LargestFile) return "The file is larger than 16 MB.";
+        try
+        {
+            text = File.ReadAllText(file);
+            return null;
+        }
+        catch (Exception ex) when (ex is IOException or UnauthorizedAccessException)
+        {
+            return $"“{file}” could not be read: {ex.Message}";
+        }
+    }
+
+    internal static int Refuse(TextWriter error, string message)
     {
         error.WriteLine(message);
         return BadInput;

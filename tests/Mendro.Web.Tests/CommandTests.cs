@@ -46,6 +46,30 @@ public sealed class CommandTests : IDisposable
         Run().Code.ShouldBe(2);
     }
 
+    [Fact]
+    public void Simulate_answers_in_the_documented_shape()
+    {
+        File.WriteAllText(_file, Mendro.Core.Methods.TradeLibrary.ReadText("Profiles/pellin-atrium-pad.json"));
+        var (code, output, error) = Run("simulate", "--profile", _file, "--units", "5", "--seed", "3", "--policy", "oracle", "--json");
+        code.ShouldBe(0, error);
+        var answer = JsonDocument.Parse(output).RootElement;
+        answer.EnumerateObject().Select(p => p.Name).ShouldBe(["units", "seed", "policy", "meanMinutes", "p90Minutes", "shareCured", "meanCost"]);
+        answer.GetProperty("policy").GetString().ShouldBe("oracle");
+        answer.GetProperty("units").GetInt32().ShouldBe(5);
+    }
+
+    [Theory]
+    [InlineData("--units", "0", "--units")]
+    [InlineData("--policy", "guess", "--policy")]
+    [InlineData("--seed", "x", "--seed")]
+    [InlineData("--speed", "9", "--speed")]
+    public void Simulate_names_the_option_that_is_wrong(string option, string value, string named)
+    {
+        var (code, _, error) = Run("simulate", "--profile", _file, "--policy", "oracle", option, value);
+        code.ShouldBe(2);
+        error.ShouldContain(named);
+    }
+
     private static (int Code, string Output, string Error) Run(params string[] args)
     {
         using StringWriter output = new(), error = new();
