@@ -58,6 +58,27 @@ public sealed class CommandTests : IDisposable
         answer.GetProperty("units").GetInt32().ShouldBe(5);
     }
 
+    [Fact]
+    public void Advise_names_suspects_and_moves_for_a_file_of_evidence()
+    {
+        File.WriteAllText(_file, Mendro.Core.Methods.TradeLibrary.ReadText("Profiles/harrow-quartet.json"));
+        var evidence = _file + ".evidence";
+        File.WriteAllText(evidence, """{"format":"mendro.evidence/1","state":"open","events":[{"function":"power-light","result":"fail","look":"nothing"},{"probe":"tp3","reading":"6.21 V"},{"probe":"tp4","reading":"0,02"}]}""");
+        var (code, output, error) = Run("advise", "--profile", _file, "--evidence", evidence, "--json");
+        File.WriteAllText(evidence, """{"format":"mendro.evidence/1","events":[{"probe":"tp3","reading":"beep"}]}""");
+        var (badCode, _, badError) = Run("advise", "--profile", _file, "--evidence", evidence, "--json");
+        File.Delete(evidence);
+
+        code.ShouldBe(0, error);
+        var answer = JsonDocument.Parse(output).RootElement;
+        answer.GetProperty("target").GetString().ShouldBe("power-light");
+        answer.GetProperty("suspects")[0].GetProperty("fault").GetString().ShouldBe("switch.dirty");
+        answer.GetProperty("moves")[0].GetProperty("id").GetString().ShouldNotBeNull().ShouldContain("switch");
+        answer.GetProperty("outlook").GetProperty("chanceToCure").GetDouble().ShouldBeInRange(0.5, 1);
+        badCode.ShouldBe(2);
+        badError.ShouldContain("events[0]: This probe wants volts");
+    }
+
     [Theory]
     [InlineData("--units", "0", "--units")]
     [InlineData("--policy", "guess", "--policy")]

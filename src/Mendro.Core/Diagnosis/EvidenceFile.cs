@@ -1,0 +1,99 @@
+using System.Text.Json;
+using Mendro.Core.Profiles;
+
+namespace Mendro.Core.Diagnosis;
+
+/// <summary>Reads <c>mendro.evidence/1</c>: what happened to one unit, in order.</summary>
+/// <param name="Events">The events.</param>
+/// <param name="State">How far the unit is taken apart.</param>
+public sealed record EvidenceFile(IReadOnlyList<BenchEvent> Events, AccessState State)
+{
+    /// <summary>The format name every evidence file carries.</summary>
+    public const string FormatName = "mendro.evidence/1";
+
+    /// <summary>Reads a file against a model.</summary>
+    /// <param name="json">Text of the file.</param>
+    /// <param name="model">Model of the unit.</param>
+    /// <returns>The evidence, or a message that names the place of the error.</returns>
+    public static Outcome<EvidenceFile> Read(string json, DeviceModel model)
+    {
+        Document? document;
+        try
+        {
+            document = JsonSerializer.Deserialize<Document>(json, ProfileJson.Options);
+        }
+        catch (JsonException ex)
+        {
+            return Outcome<EvidenceFile>.Fail(ProfileJson.Explain(ex));
+        }
+
+        if (document?.Format != FormatName) return Outcome<EvidenceFile>.Fail($"format: expected “{FormatName}”.");
+        var events = new List<BenchEvent>();
+        foreach (var entry in document.Events ?? [])
+        {
+            if (entry is null) return Outcome<EvidenceFile>.Fail($"events[{events.Count}]: empty.");
+            var problem = Parse(entry, events.Count, model, out var happened);
+            if (happened is null) return Outcome<EvidenceFile>.Fail($"events[{events.Count}]: {problem}");
+            events.Add(happened);
+        }
+
+        return Outcome<EvidenceFile>.Ok(new EvidenceFile(events, document.State ?? AccessState.Closed));
+    }
+
+    private static string? Parse(Entry entry, long id, DeviceModel model, out BenchEvent? happened)
+    {
+        happened = null;
+        if ((entry.Function ?? entry.Swap) is { } functionId)
+        {
+            if (model.Profile.FindFunction(functionId) is not { } function) return $"there is no function “{functionId}”.";
+            if (entry.Result is not ("pass" or "fail")) return "result must be “pass” or “fail”.";
+            if (entry.Swap is not null)
+            {
+                if ((entry.Chain ?? []).FirstOrDefault(p => model.Profile.FindPart(p) is null) is { } unknown) return $"there is no part “{unknown}”.";
+                happened = new SwapTried(id, functionId, entry.Chain ?? [], entry.Result == "pass");
+                return null;
+            }
+
+            if (entry.Look is { } look && model.Library.FindFunctionKind(function.Kind)?.Looks.Any(l => l.Id == look) != true)
+                return $"“{function.Name}” has no look “{look}”.";
+            happened = new FunctionTried(id, functionId, entry.Result == "pass", entry.Look);
+            return null;
+        }
+
+        if (entry.Probe is { } probeId)
+        {
+            if (model.Profile.FindProbe(probeId) is not { } probe) return $"there is no probe “{probeId}”.";
+            var judged = ReadingJudge.Judge(probe, entry.Reading);
+            if (!judged.IsOk) return judged.Problem;
+            happened = new ProbeTaken(id, probeId, judged.Value.Outcome);
+            return null;
+        }
+
+        if (entry.Mark is { } mark)
+        {
+            if (model.Library.FindMark(mark) is null) return $"the library has no condition mark “{mark}”.";
+            happened = new MarkSeen(id, mark);
+            return null;
+        }
+
+        if (entry.Part is not { } partId) return "name a function, swap, probe, mark or part.";
+        if (model.Profile.FindPart(partId) is null) return $"there is no part “{partId}”.";
+        if (entry.Method is { } method)
+        {
+            if (model.Library.FindMethod(method) is null) return $"the library has no method “{method}”.";
+            happened = new RepairDone(id, partId, method);
+            return null;
+        }
+
+        if (entry.Cause is not { } cause) return "with a part goes a method that was done or a cause that was seen.";
+        if (model.FaultsOf(partId).All(i => model.Faults[i].Mode.Id != cause)) return $"“{partId}” has no failure mode “{cause}”.";
+        happened = new CauseConfirmed(id, partId, cause, entry.Present ?? true);
+        return null;
+    }
+
+    private sealed record Document(string? Format, AccessState? State, List<Entry?>? Events);
+
+    private sealed record Entry(
+        string? Function, string? Swap, List<string>? Chain, string? Result, string? Look, string? Probe, string? Reading,
+        string? Mark, string? Part, string? Method, string? Cause, bool? Present);
+}

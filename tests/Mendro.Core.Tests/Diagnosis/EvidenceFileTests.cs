@@ -1,0 +1,37 @@
+using Mendro.Core.Diagnosis;
+using Mendro.Core.Methods;
+using Mendro.Core.Profiles;
+
+namespace Mendro.Core.Tests.Diagnosis;
+
+/// <summary>The <c>mendro.evidence/1</c> format.</summary>
+public class EvidenceFileTests
+{
+    private static readonly DeviceModel Quartet = new(TradeLibrary.Shipped.Profiles.Single(p => p.Id == "harrow-quartet"), TradeLibrary.Shipped);
+
+    [Fact]
+    public void Every_kind_of_event_is_read_in_order()
+    {
+        var evidence = EvidenceFile.Read("""
+            {"format":"mendro.evidence/1","state":"board-out","events":[
+              {"mark":"rattle"},{"function":"picture","result":"fail","look":"flicker"},{"probe":"tp3","reading":"6.2 V"},
+              {"part":"switch","cause":"dirty"},{"part":"switch","method":"flush-switch"},{"swap":"picture","chain":["main","panel"],"result":"pass"}]}
+            """, Quartet).Value!;
+        evidence.State.ShouldBe(AccessState.BoardOut);
+        evidence.Events.Take(5).ShouldBe([new MarkSeen(0, "rattle"), new FunctionTried(1, "picture", false, "flicker"), new ProbeTaken(2, "tp3", ProbeOutcome.Normal),
+            new CauseConfirmed(3, "switch", "dirty", true), new RepairDone(4, "switch", "flush-switch")]);
+        evidence.Events[5].ShouldBeOfType<SwapTried>().Chain.ShouldBe(["main", "panel"]);
+    }
+
+    [Theory]
+    [InlineData("""{"format":"x"}""", "mendro.evidence/1")]
+    [InlineData("""{"format":"mendro.evidence/1","events":[{}]}""", "events[0]: name a function")]
+    [InlineData("""{"format":"mendro.evidence/1","events":[null]}""", "events[0]: empty")]
+    [InlineData("""{"format":"mendro.evidence/1","events":[{"function":"fly","result":"pass"}]}""", "“fly”")]
+    [InlineData("""{"format":"mendro.evidence/1","events":[{"function":"picture"}]}""", "result")]
+    [InlineData("""{"format":"mendro.evidence/1","events":[{"function":"picture","result":"fail","look":"purple"}]}""", "purple")]
+    [InlineData("""{"format":"mendro.evidence/1","events":[{"probe":"tp3","reading":"beep"}]}""", "events[0]: This probe wants volts")]
+    [InlineData("""{"format":"mendro.evidence/1","events":[{"part":"switch"}]}""", "method")]
+    [InlineData("""{"format":"mendro.evidence/1","events":[{"part":"switch","cause":"haunted"}]}""", "haunted")]
+    public void Errors_name_their_place(string json, string named) => EvidenceFile.Read(json, Quartet).Problem!.ShouldContain(named);
+}
