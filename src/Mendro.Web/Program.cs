@@ -48,6 +48,7 @@ builder.Services.AddSingleton<SettingsStore>();
 builder.Services.AddSingleton<Timeline>();
 builder.Services.AddSingleton<BenchDesk>();
 builder.Services.AddSingleton<DemoWorld>();
+builder.Services.AddHostedService<WarmUp>();
 builder.Services.AddHealthChecks().AddCheck<DatabaseHealth>("database");
 
 var app = builder.Build();
