@@ -73,7 +73,7 @@ public sealed class PracticeUnit
         var times = _repairs[key] = _repairs.GetValueOrDefault(key) + 1;
         foreach (var fault in _model.FaultsOf(partId).Where(_present.Contains).ToList())
         {
-            var success = TradeLibrary.Success(method, _model.Faults[fault].Part.Kind, _model.Faults[fault].Mode.Id) * Math.Pow(EvidenceWeights.RepeatShare, times - 1);
+            var success = EvidenceWeights.Success(method, _model.Faults[fault], times - 1);
             if (Uniform(_seed, "repair", $"{key}/{times}/{fault}") < success) _present.Remove(fault);
         }
     }

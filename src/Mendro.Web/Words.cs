@@ -25,6 +25,6 @@ public static class Words
     /// <summary>Day and time in local time.</summary>
     public static string Time(DateTimeOffset at) => at.ToLocalTime().ToString("d MMM yyyy HH:mm", CultureInfo.InvariantCulture);
 
-    /// <summary>Trims, and cuts what is longer than a field may be.</summary>
+    /// <summary>Trims; a missing text is an empty one.</summary>
     public static string Clean(string? text) => (text ?? "").Trim();
 }

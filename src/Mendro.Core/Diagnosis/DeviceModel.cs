@@ -84,6 +84,14 @@ public sealed class DeviceModel
     public FindingTemplate FunctionLooks(DeviceFunction function, string lookId) => _templates.GetOrAdd($"fn:{function.Id}:{lookId}", id =>
         new FindingTemplate(id, EvidenceWeights.LookLeak, LinksTo(function, (fault, fails) => fails * Share(fault, function, lookId))));
 
+    /// <summary>True when the library knows this look for the function's kind.</summary>
+    public bool HasLook(DeviceFunction function, string? lookId) =>
+        lookId is not null && Library.FindFunctionKind(function.Kind)?.Looks.Any(l => l.Id == lookId) == true;
+
+    /// <summary>The finding that a trial is about: the failure with its look when that was told, else the plain failure.</summary>
+    public FindingTemplate Shown(DeviceFunction function, FunctionTried tried) =>
+        !tried.Passed && HasLook(function, tried.LookId) ? FunctionLooks(function, tried.LookId!) : FunctionFails(function);
+
     /// <summary>“The function fails with this chain of parts”.</summary>
     public FindingTemplate SwapFails(DeviceFunction function, IReadOnlyList<string> chain, long id)
     {

@@ -1,4 +1,3 @@
-using System.Text.Json;
 using Mendro.Core.Profiles;
 
 namespace Mendro.Core.Diagnosis;
@@ -17,16 +16,7 @@ public sealed record EvidenceFile(IReadOnlyList<BenchEvent> Events, AccessState 
     /// <returns>The evidence, or a message that names the place of the error.</returns>
     public static Outcome<EvidenceFile> Read(string json, DeviceModel model)
     {
-        Document? document;
-        try
-        {
-            document = JsonSerializer.Deserialize<Document>(json, ProfileJson.Options);
-        }
-        catch (JsonException ex)
-        {
-            return Outcome<EvidenceFile>.Fail(ProfileJson.Explain(ex));
-        }
-
+        if (ProfileJson.Deserialize<Document>(json, out var document) is { } unreadable) return Outcome<EvidenceFile>.Fail(unreadable);
         if (document?.Format != FormatName) return Outcome<EvidenceFile>.Fail($"format: expected “{FormatName}”.");
         var events = new List<BenchEvent>();
         foreach (var entry in document.Events ?? [])
@@ -54,7 +44,7 @@ public sealed record EvidenceFile(IReadOnlyList<BenchEvent> Events, AccessState 
                 return null;
             }
 
-            if (entry.Look is { } look && model.Library.FindFunctionKind(function.Kind)?.Looks.Any(l => l.Id == look) != true)
+            if (entry.Look is { } look && !model.HasLook(function, look))
                 return $"“{function.Name}” has no look “{look}”.";
             happened = new FunctionTried(id, functionId, entry.Result == "pass", entry.Look);
             return null;

@@ -41,6 +41,13 @@ public static class EvidenceWeights
     /// <summary>Share of “nothing at all” among failures for want of power.</summary>
     public const double NothingForWantOfPower = 0.85;
 
+    /// <summary>Chance that a method cures a fault when it was already carried out on that part before.</summary>
+    /// <param name="method">Method.</param>
+    /// <param name="fault">Fault.</param>
+    /// <param name="timesBefore">How often it was done before, 0 for the first time.</param>
+    public static double Success(Method method, PartFault fault, int timesBefore) =>
+        TradeLibrary.Success(method, fault.Part.Kind, fault.Mode.Id) * Math.Pow(RepeatShare, timesBefore);
+
     /// <summary>Chance that a function that needs the part fails, by effect of the fault.</summary>
     public static double Fails(FailureMode mode) => mode.Fails ?? mode.Effect switch
     {

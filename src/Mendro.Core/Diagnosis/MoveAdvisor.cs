@@ -38,9 +38,9 @@ public sealed class MoveAdvisor(BenchCosts costs)
         foreach (var option in options.Where(o => o.Chance >= LeastChance)) moves.Add(Repair(diagnosis, target, option, options, state));
         var fresh = unit.FreshReadings();
         foreach (var probe in profile.Probes.Where(p => !fresh.ContainsKey(p.Id) && !Settled(unit.Model, p, fresh)))
-            if (Check(diagnosis, state, probe) is { } move) moves.Add(move);
+            if (Check(diagnosis, options, state, probe) is { } move) moves.Add(move);
         foreach (var function in profile.Functions.Where(f => diagnosis.Functions[f.Id] == FunctionState.NotTried))
-            if (Trial(diagnosis, state, function) is { } move) moves.Add(move);
+            if (Trial(diagnosis, options, state, function) is { } move) moves.Add(move);
         return new Advice(moves.OrderBy(m => m.ExpectedMinutes).ThenBy(m => m.Minutes).ToList(), plan);
     }
 
@@ -74,12 +74,12 @@ public sealed class MoveAdvisor(BenchCosts costs)
             new Outlook(plan.ChanceToCure, plan.WorkMinutes, plan.StopMinutes), Repair: option, ChanceToWork: works);
     }
 
-    private Move? Check(UnitDiagnosis diagnosis, AccessState state, Probe probe)
+    private Move? Check(UnitDiagnosis diagnosis, IReadOnlyList<RepairOption> options, AccessState state, Probe probe)
     {
         var template = diagnosis.Case.Model.ProbeAbnormal(probe);
         var prepare = diagnosis.Case.Model.Profile.Preparation.Minutes(state, probe.State);
         var reached = probe.State > state ? probe.State : state;
-        var weighed = Weigh(diagnosis, template, reached, probe.Minutes,
+        var weighed = Weigh(diagnosis, options, template, reached, probe.Minutes,
             (MoveWords.BadAnswer(probe), new ProbeTaken(0, probe.Id, ProbeOutcome.Abnormal)), (MoveWords.GoodAnswer(probe), new ProbeTaken(0, probe.Id, ProbeOutcome.Normal)));
         if (weighed is not { } w) return null;
         var minutes = probe.Minutes + prepare;
@@ -87,10 +87,10 @@ public sealed class MoveAdvisor(BenchCosts costs)
             minutes, prepare, 0, minutes + w.ExpectedMinutes, w.Outcomes, After(w.Outlook, minutes), Probe: probe);
     }
 
-    private Move? Trial(UnitDiagnosis diagnosis, AccessState state, DeviceFunction function)
+    private Move? Trial(UnitDiagnosis diagnosis, IReadOnlyList<RepairOption> options, AccessState state, DeviceFunction function)
     {
         var template = diagnosis.Case.Model.FunctionFails(function);
-        var weighed = Weigh(diagnosis, template, state, function.Minutes,
+        var weighed = Weigh(diagnosis, options, template, state, function.Minutes,
             ("fails", new FunctionTried(0, function.Id, false)), ("works", new FunctionTried(0, function.Id, true)));
         if (weighed is not { } w) return null;
         return new Move($"fn:{function.Id}", $"Try: {function.Name}", "What works clears everything it depends on.",
@@ -98,7 +98,7 @@ public sealed class MoveAdvisor(BenchCosts costs)
     }
 
     private (double ExpectedMinutes, IReadOnlyList<MoveOutcome> Outcomes, Outlook Outlook)? Weigh(
-        UnitDiagnosis diagnosis, FindingTemplate template, AccessState reached, double ownMinutes,
+        UnitDiagnosis diagnosis, IReadOnlyList<RepairOption> options, FindingTemplate template, AccessState reached, double ownMinutes,
         (string Answer, BenchEvent Event) ifPresent, (string Answer, BenchEvent Event) ifAbsent)
     {
         var unit = diagnosis.Case;
@@ -124,7 +124,7 @@ public sealed class MoveAdvisor(BenchCosts costs)
         }
 
         // What the answer itself is worth: the case would be open after either, so that does not count.
-        var without = RepairPlan.Make(diagnosis.Suspects, RepairPlan.Options(unit, diagnosis.Suspects, costs), unit.Model.Profile.Preparation, reached, costs);
+        var without = RepairPlan.Make(diagnosis.Suspects, options, unit.Model.Profile.Preparation, reached, costs);
         return without.ExpectedMinutes - expected >= LeastSaving * ownMinutes ? (expected, outcomes, new Outlook(chance, work, stop)) : null;
     }
 

@@ -1,4 +1,3 @@
-using System.Text.Json;
 using Mendro.Core.Profiles;
 
 namespace Mendro.Core.Diagnosis;
@@ -15,16 +14,7 @@ public static class NetworkFile
     /// <returns>The answer, or a message that names the place of the error.</returns>
     public static Outcome<NetworkAnswer> Diagnose(string json, TimeProvider time)
     {
-        NetworkDocument? document;
-        try
-        {
-            document = JsonSerializer.Deserialize<NetworkDocument>(json, ProfileJson.Options);
-        }
-        catch (JsonException ex)
-        {
-            return Outcome<NetworkAnswer>.Fail(ProfileJson.Explain(ex));
-        }
-
+        if (ProfileJson.Deserialize<NetworkDocument>(json, out var document) is { } unreadable) return Outcome<NetworkAnswer>.Fail(unreadable);
         if (document is null) return Outcome<NetworkAnswer>.Fail("The file is empty.");
         if (document.Format != FormatName) return Outcome<NetworkAnswer>.Fail($"format: expected “{FormatName}”.");
         if (Build(document, out var network, out var observed) is { } problem) return Outcome<NetworkAnswer>.Fail(problem);

@@ -58,7 +58,7 @@ public sealed class UnitCase
         var method = Model.Library.FindMethod(methodId);
         if (method is null) return 0;
         var done = Events.OfType<RepairDone>().Count(r => r.MethodId == methodId && r.PartId == Model.Faults[fault].Part.Id);
-        return Methods.TradeLibrary.Success(method, Model.Faults[fault].Part.Kind, Model.Faults[fault].Mode.Id) * Math.Pow(EvidenceWeights.RepeatShare, done);
+        return EvidenceWeights.Success(method, Model.Faults[fault], done);
     }
 
     /// <summary>
@@ -97,7 +97,7 @@ public sealed class UnitCase
             {
                 if (repair!.PartId != fault.Part.Id || Model.Library.FindMethod(repair.MethodId) is not { } method) continue;
                 var times = tried[method.Id] = tried.GetValueOrDefault(method.Id) + 1;
-                var success = Methods.TradeLibrary.Success(method, fault.Part.Kind, fault.Mode.Id) * Math.Pow(EvidenceWeights.RepeatShare, times - 1);
+                var success = EvidenceWeights.Success(method, fault, times - 1);
                 if (success <= 0) continue;
                 _piecesOf[i].Add(_pieces.Count);
                 _pieces.Add(new Piece($"{fault.Id}@{at}", left * success, at));
@@ -123,8 +123,7 @@ public sealed class UnitCase
             switch (Events[at])
             {
                 case FunctionTried tried when Model.Profile.FindFunction(tried.FunctionId) is { } function:
-                    Add($"fn:{function.Id}", at, !tried.Passed && KnownLook(function, tried.LookId) is { } look
-                        ? Model.FunctionLooks(function, look) : Model.FunctionFails(function), !tried.Passed);
+                    Add($"fn:{function.Id}", at, Model.Shown(function, tried), !tried.Passed);
                     break;
                 case ProbeTaken taken when Model.Profile.FindProbe(taken.ProbeId) is { } probe:
                     if (taken.Outcome == ProbeOutcome.Jumps) Add($"jumps:{probe.Id}", at, Model.ProbeJumps(probe), true);
@@ -155,9 +154,6 @@ public sealed class UnitCase
             }
         }
     }
-
-    private string? KnownLook(DeviceFunction function, string? lookId) =>
-        lookId is not null && Model.Library.FindFunctionKind(function.Kind)?.Looks.Any(l => l.Id == lookId) == true ? lookId : null;
 
     private List<Link> LinksAt(FindingTemplate template, int at)
     {

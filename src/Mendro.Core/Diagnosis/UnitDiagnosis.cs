@@ -127,8 +127,7 @@ public sealed class UnitDiagnosis
         if (target is not null)
         {
             var last = unit.Events.OfType<FunctionTried>().Last(t => t.FunctionId == target.Id);
-            var template = last.LookId is { } look && model.Library.FindFunctionKind(target.Kind)?.Looks.Any(l => l.Id == look) == true
-                ? model.FunctionLooks(target, look) : model.FunctionFails(target);
+            var template = model.Shown(target, last);
             // The look has already moved the posterior; here only "is it a cause at all" counts.
             foreach (var link in model.FunctionFails(target).Links.Where(l => template.Links.Any(t => t.Fault == l.Fault && t.P > 0)))
                 weights[link.Fault] = posterior.Fault(unit.UncuredPiece(link.Fault)) * link.P;

@@ -23,28 +23,37 @@ public static class ProfileJson
     /// <returns>The profile, or a message that names the place in the text.</returns>
     public static Outcome<DeviceProfile> Read(string json)
     {
+        if (Deserialize<DeviceProfile>(json, out var profile) is { } unreadable) return Outcome<DeviceProfile>.Fail(unreadable);
+        if (profile is null) return Outcome<DeviceProfile>.Fail("The file is empty.");
+        if (profile.Format != DeviceProfile.FormatName)
+            return Outcome<DeviceProfile>.Fail($"format: expected “{DeviceProfile.FormatName}”.");
+        if (profile.Id is null || profile.Name is null)
+            return Outcome<DeviceProfile>.Fail("id and name are required.");
+        return Outcome<DeviceProfile>.Ok(profile with
+        {
+            Maker = profile.Maker ?? "",
+            Revisions = profile.Revisions ?? [],
+            Parts = profile.Parts ?? [],
+            Feeds = profile.Feeds ?? [],
+            Functions = profile.Functions ?? [],
+            Probes = profile.Probes ?? [],
+            Preparation = profile.Preparation ?? new Preparation(5, 5, 5),
+        });
+    }
+
+    /// <summary>Reads any of the formats.</summary>
+    /// <returns>Null when it was read, else a message that names the place.</returns>
+    internal static string? Deserialize<T>(string json, out T? value) where T : class
+    {
+        value = null;
         try
         {
-            var profile = JsonSerializer.Deserialize<DeviceProfile>(json, Options);
-            if (profile is null) return Outcome<DeviceProfile>.Fail("The file is empty.");
-            if (profile.Format != DeviceProfile.FormatName)
-                return Outcome<DeviceProfile>.Fail($"format: expected “{DeviceProfile.FormatName}”.");
-            if (profile.Id is null || profile.Name is null)
-                return Outcome<DeviceProfile>.Fail("id and name are required.");
-            return Outcome<DeviceProfile>.Ok(profile with
-            {
-                Maker = profile.Maker ?? "",
-                Revisions = profile.Revisions ?? [],
-                Parts = profile.Parts ?? [],
-                Feeds = profile.Feeds ?? [],
-                Functions = profile.Functions ?? [],
-                Probes = profile.Probes ?? [],
-                Preparation = profile.Preparation ?? new Preparation(5, 5, 5),
-            });
+            value = JsonSerializer.Deserialize<T>(json, Options);
+            return null;
         }
         catch (JsonException ex)
         {
-            return Outcome<DeviceProfile>.Fail(Explain(ex));
+            return Explain(ex);
         }
     }
 
@@ -52,7 +61,7 @@ public static class ProfileJson
     public static string Write(DeviceProfile profile) => JsonSerializer.Serialize(profile, Options);
 
     /// <summary>A JSON error as a sentence with its place.</summary>
-    public static string Explain(JsonException ex)
+    private static string Explain(JsonException ex)
     {
         var place = ex.Path is { Length: > 1 } path ? path : "the file";
         var line = ex.LineNumber is { } number ? $" (line {number + 1})" : "";

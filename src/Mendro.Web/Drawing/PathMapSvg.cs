@@ -115,13 +115,14 @@ public static class PathMapSvg
     private static XElement Probes(MapScene scene, MapLayout layout, MapRouter router)
     {
         var all = Element("g", ("class", "probes"));
+        var freshReadings = scene.Diagnosis?.Case.FreshReadings();
         var volts = 0;
         var besides = new Dictionary<string, int>();
         foreach (var probe in scene.Model.Profile.Probes)
         {
             var selected = probe.Id == scene.SelectedProbe;
             var reading = scene.Readings.GetValueOrDefault(probe.Id);
-            var fresh = scene.Diagnosis?.Case.FreshReadings().GetValueOrDefault(probe.Id);
+            var fresh = freshReadings?.GetValueOrDefault(probe.Id);
             var taken = reading is null ? "open" : fresh == ProbeOutcome.Normal ? "good" : "bad";
             var group = Group(scene.ProbeUrl?.Invoke(probe.Id), $"probe {taken}{(selected ? " selected" : "")}", probe.Id, $"Probe: {probe.Name}{(reading is null ? "" : ", " + reading)}; {probe.Where}");
             if (probe is { Kind: ProbeKind.Volts or ProbeKind.Current, At: not null } && Place(layout, router, probe) is { } at)

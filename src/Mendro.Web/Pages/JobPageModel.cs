@@ -48,6 +48,14 @@ public abstract class JobPageModel(JobStore jobs, BenchRecordStore records, Benc
     /// <summary>Makes records for this job.</summary>
     protected RecordMaker Maker(WorkStage stage) => new(View.Profile, Library, stage, Time.GetUtcNow());
 
+    /// <summary>Shows the page again with the reason why what was sent is not taken.</summary>
+    protected IActionResult Refuse(string problem)
+    {
+        ModelState.AddModelError("", problem);
+        Response.StatusCode = StatusCodes.Status422UnprocessableEntity;
+        return Page();
+    }
+
     /// <summary>Moves the job on when it has not come that far yet.</summary>
     protected void AtLeast(WorkStage stage)
     {

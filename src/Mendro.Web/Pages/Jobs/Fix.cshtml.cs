@@ -118,11 +118,4 @@ public sealed class FixModel(JobStore jobs, BenchRecordStore records, BenchDesk 
         ChosenMethod = methodId ?? bestHere?.Method.Id ?? Methods.FirstOrDefault()?.Method.Id;
         return true;
     }
-
-    private IActionResult Refuse(string problem)
-    {
-        ModelState.AddModelError("", problem);
-        Response.StatusCode = StatusCodes.Status422UnprocessableEntity;
-        return Page();
-    }
 }

@@ -80,11 +80,4 @@ public sealed class HandOverModel(JobStore jobs, BenchRecordStore records, Bench
         Labour = decimal.Round((decimal)View.MinutesSpent / 60 * Rate, 2);
         return true;
     }
-
-    private IActionResult Refuse(string problem)
-    {
-        ModelState.AddModelError("", problem);
-        Response.StatusCode = StatusCodes.Status422UnprocessableEntity;
-        return Page();
-    }
 }

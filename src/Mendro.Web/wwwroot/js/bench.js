@@ -77,8 +77,6 @@
       const look = document.getElementById(event.target.dataset.fails);
       if (look && event.target.value === 'fail') look.focus();
     }
-    const form = event.target.closest('form[data-autosend]');
-    if (form && event.target.matches('select')) form.requestSubmit();
   });
   owner();
 })();
