@@ -20,29 +20,43 @@ public sealed class PracticeUnit
     private readonly HashSet<int> _present;
     private readonly Dictionary<string, int> _trials = [];
     private readonly Dictionary<string, int> _repairs = [];
+    private readonly HashSet<string> _damaged = [];
 
     private PracticeUnit(DeviceModel model, string seed, HashSet<int> present) => (_model, _seed, _present) = (model, seed, present);
 
     /// <summary>Faults still there, as indexes of the model.</summary>
     public IReadOnlySet<int> Present => _present;
 
+    /// <summary>Parts that a repair has damaged.</summary>
+    public IReadOnlySet<string> Damaged => _damaged;
+
     /// <summary>Draws a unit in which at least one function fails when first tried.</summary>
     /// <param name="model">Model.</param>
     /// <param name="seed">Seed; the same seed and number give the same unit.</param>
     /// <param name="number">Number of the unit within the seed.</param>
+    /// <param name="priors">Chance of every fault in the unit's world; null for the model's own.</param>
     /// <exception cref="InvalidOperationException">The model's weights are so small that no faulty unit turns up.</exception>
-    public static PracticeUnit Draw(DeviceModel model, long seed, int number)
+    public static PracticeUnit Draw(DeviceModel model, long seed, int number, double[]? priors = null)
     {
         for (var draw = 0; draw < MostDraws; draw++)
         {
             var key = $"{seed}/{number}/{draw}";
-            var present = Enumerable.Range(0, model.Faults.Count).Where(i => Uniform(key, "fault", model.Faults[i].Id) < model.Faults[i].Prior).ToHashSet();
+            var present = Enumerable.Range(0, model.Faults.Count).Where(i => Uniform(key, "fault", model.Faults[i].Id) < (priors?[i] ?? model.Faults[i].Prior)).ToHashSet();
             if (present.Count == 0) continue;
             if (model.Profile.Functions.Any(f => new PracticeUnit(model, key, present).Fails(f) is not null)) return new PracticeUnit(model, key, present);
         }
 
         throw new InvalidOperationException($"{model.Profile.Id}: no faulty unit turned up; the weights are too small.");
     }
+
+    /// <summary>
+    /// Frequencies of another world: each fault's odds a third to three times the library's, log-uniform by the seed.
+    /// </summary>
+    public static double[] ShiftedPriors(DeviceModel model, long shiftSeed) => model.Faults.Select(f =>
+    {
+        var odds = f.Prior / (1 - f.Prior) * Math.Pow(3, 2 * Uniform($"world/{shiftSeed}", "shift", f.Id) - 1);
+        return odds / (1 + odds);
+    }).ToArray();
 
     /// <summary>Tries a function.</summary>
     /// <returns>True when it works, and else the look of the failure, which may not be told.</returns>
@@ -66,7 +80,10 @@ public sealed class PracticeUnit
     /// <summary>Takes a probe.</summary>
     public ProbeOutcome Probe(Probe probe) => Cause(_model.ProbeAbnormal(probe)) is null ? ProbeOutcome.Normal : ProbeOutcome.Abnormal;
 
-    /// <summary>Carries a method out on a part; each fault it can cure is gone with the method's chance, less when it is repeated.</summary>
+    /// <summary>Presses, flexes or warms the unit and watches a function.</summary>
+    public bool Provoke(DeviceFunction function, Provocation how) => Cause(_model.ChangesWhen(function, how)) is not null;
+
+    /// <summary>Carries a method out on a part; each fault it can cure is gone with the method's chance, less when it is repeated. It may do harm.</summary>
     public void Repair(string partId, Method method)
     {
         var key = $"{partId}/{method.Id}";
@@ -76,11 +93,26 @@ public sealed class PracticeUnit
             var success = EvidenceWeights.Success(method, _model.Faults[fault], times - 1);
             if (Uniform(_seed, "repair", $"{key}/{times}/{fault}") < success) _present.Remove(fault);
         }
+
+        if (_damaged.Contains(partId) && Uniform(_seed, "undo", $"{key}/{times}") < EvidenceWeights.Success(method, DamageOf(partId), times - 1)) _damaged.Remove(partId);
+        if (Uniform(_seed, "harm", $"{key}/{times}") < method.Harm) _damaged.Add(partId);
+    }
+
+    /// <summary>Damage of a step as a fault.</summary>
+    public PartFault DamageOf(string partId) => new(_model.Profile.FindPart(partId)!,
+        new FailureMode(EvidenceWeights.StepDamage, "damaged", ModeEffect.Dead, 0, null, null, null, ""), 0);
+
+    /// <summary>Faults and damaged parts that can make a function fail now.</summary>
+    public (IReadOnlyList<PartFault> Faults, IReadOnlyList<string> Damaged) GuiltyOf(DeviceFunction function)
+    {
+        var fails = _model.FunctionFails(function);
+        return (fails.Links.Where(l => _present.Contains(l.Fault)).Select(l => _model.Faults[l.Fault]).ToList(),
+            _damaged.Where(p => fails.Damage!.ContainsKey(p)).Order(StringComparer.Ordinal).ToList());
     }
 
     private int? Fails(DeviceFunction function) => Cause(_model.FunctionFails(function));
 
-    /// <summary>The fault that makes a finding present at this trial, −1 for a bench error, null when it is absent.</summary>
+    /// <summary>The fault that makes a finding present at this trial, −1 for a bench error or damage, null when it is absent.</summary>
     private int? Cause(FindingTemplate finding)
     {
         var trial = _trials[finding.Id] = _trials.GetValueOrDefault(finding.Id) + 1;
@@ -92,6 +124,8 @@ public sealed class PracticeUnit
             if (Uniform(_seed, "cause", $"{fault.Id}/{finding.Id}/{moment}") < link.P) return link.Fault;
         }
 
+        foreach (var part in _damaged)
+            if (finding.Damage?.TryGetValue(part, out var p) == true && Uniform(_seed, "damage", $"{part}/{finding.Id}") < p) return -1;
         return Uniform(_seed, "leak", $"{finding.Id}/{trial}") < finding.Leak ? -1 : null;
     }
 

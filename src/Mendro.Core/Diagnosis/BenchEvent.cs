@@ -9,7 +9,28 @@ public abstract record BenchEvent(long Id);
 /// <param name="FunctionId">Function of the profile.</param>
 /// <param name="Passed">True when it worked.</param>
 /// <param name="LookId">Look of the failure, when told.</param>
-public sealed record FunctionTried(long Id, string FunctionId, bool Passed, string? LookId = null) : BenchEvent(Id);
+/// <param name="Starts">How many times it was tried with this same result, 1 or more.</param>
+public sealed record FunctionTried(long Id, string FunctionId, bool Passed, string? LookId = null, int Starts = 1) : BenchEvent(Id);
+
+/// <summary>How a unit is provoked to see whether something changes.</summary>
+public enum Provocation
+{
+    /// <summary>Pressed, wiggled or weighted.</summary>
+    Pressed,
+
+    /// <summary>Board or case flexed.</summary>
+    Flexed,
+
+    /// <summary>Warmed, or left running until warm.</summary>
+    Warmed,
+}
+
+/// <summary>A function was watched while the unit was pressed, flexed or warmed.</summary>
+/// <param name="Id">Record id.</param>
+/// <param name="FunctionId">Function watched.</param>
+/// <param name="How">What was done.</param>
+/// <param name="Changed">True when it came or went.</param>
+public sealed record Provoked(long Id, string FunctionId, Provocation How, bool Changed) : BenchEvent(Id);
 
 /// <summary>What a probe showed.</summary>
 public enum ProbeOutcome
@@ -35,12 +56,15 @@ public sealed record ProbeTaken(long Id, string ProbeId, ProbeOutcome Outcome) :
 /// <param name="MarkId">Mark of the library.</param>
 public sealed record MarkSeen(long Id, string MarkId) : BenchEvent(Id);
 
-/// <summary>A function was tried with a chain of parts in which some were swapped for known others.</summary>
+/// <summary>A function was tried with a chain of parts in which some were swapped for others.</summary>
 /// <param name="Id">Record id.</param>
 /// <param name="FunctionId">Function tried.</param>
 /// <param name="Chain">Parts of the profile that were in the chain; the swapped-out ones are not.</param>
 /// <param name="Passed">True when it worked.</param>
-public sealed record SwapTried(long Id, string FunctionId, IReadOnlyList<string> Chain, bool Passed) : BenchEvent(Id);
+/// <param name="Gear">Ids of the pieces of gear that stood in for parts, if any.</param>
+/// <param name="Flickers">True when it came and went.</param>
+public sealed record SwapTried(
+    long Id, string FunctionId, IReadOnlyList<string> Chain, bool Passed, IReadOnlyList<string>? Gear = null, bool Flickers = false) : BenchEvent(Id);
 
 /// <summary>A cause was seen with one's own eyes, or ruled out that way.</summary>
 /// <param name="Id">Record id.</param>

@@ -21,7 +21,8 @@ public sealed record PartFault(Part Part, FailureMode Mode, double Prior)
 /// <param name="Id">Id such as <c>fn:picture</c>.</param>
 /// <param name="Leak">Chance with no fault, 0 to 1.</param>
 /// <param name="Links">Faults that make it present.</param>
-public sealed record FindingTemplate(string Id, double Leak, IReadOnlyList<Link> Links);
+/// <param name="Damage">For each part: chance that it is present when the last step damaged that part; null for none.</param>
+public sealed record FindingTemplate(string Id, double Leak, IReadOnlyList<Link> Links, IReadOnlyDictionary<string, double>? Damage = null);
 
 /// <summary>
 /// A profile compiled against the library: its faults, and the findings by which they show. Made once a profile and
@@ -78,11 +79,12 @@ public sealed class DeviceModel
 
     /// <summary>“The function fails”, whatever it looks like.</summary>
     public FindingTemplate FunctionFails(DeviceFunction function) => _templates.GetOrAdd($"fn:{function.Id}", id =>
-        new FindingTemplate(id, EvidenceWeights.FunctionLeak, LinksTo(function, (_, fails) => fails)));
+        new FindingTemplate(id, EvidenceWeights.FunctionLeak, LinksTo(function, (_, fails) => fails), Damage(Closure(function.Id), EvidenceWeights.DamageFails)));
 
     /// <summary>“The function fails and looks like this”; stands in place of the plain failure when the look is told.</summary>
     public FindingTemplate FunctionLooks(DeviceFunction function, string lookId) => _templates.GetOrAdd($"fn:{function.Id}:{lookId}", id =>
-        new FindingTemplate(id, EvidenceWeights.LookLeak, LinksTo(function, (fault, fails) => fails * Share(fault, function, lookId))));
+        new FindingTemplate(id, EvidenceWeights.LookLeak, LinksTo(function, (fault, fails) => fails * Share(fault, function, lookId)),
+            Damage(Closure(function.Id), EvidenceWeights.DamageFails * (lookId == "nothing" ? 0.5 : 0.15))));
 
     /// <summary>True when the library knows this look for the function's kind.</summary>
     public bool HasLook(DeviceFunction function, string? lookId) =>
@@ -92,13 +94,26 @@ public sealed class DeviceModel
     public FindingTemplate Shown(DeviceFunction function, FunctionTried tried) =>
         !tried.Passed && HasLook(function, tried.LookId) ? FunctionLooks(function, tried.LookId!) : FunctionFails(function);
 
-    /// <summary>“The function fails with this chain of parts”.</summary>
-    public FindingTemplate SwapFails(DeviceFunction function, IReadOnlyList<string> chain, long id)
+    /// <summary>“The function fails with this chain of parts”; with flicker: “it comes and goes with this chain”.</summary>
+    public FindingTemplate SwapFails(DeviceFunction function, IReadOnlyList<string> chain, long id, bool flickers = false)
     {
         var parts = chain.ToHashSet();
-        var links = FunctionFails(function).Links.Where(l => parts.Contains(Faults[l.Fault].Part.Id)).ToList();
-        return new FindingTemplate($"swap:{id}", EvidenceWeights.FunctionLeak, links);
+        var links = FunctionFails(function).Links.Where(l => parts.Contains(Faults[l.Fault].Part.Id))
+            .Select(l => flickers ? l with { P = l.P * Flickers(Faults[l.Fault].Mode) } : l).ToList();
+        return new FindingTemplate($"swap:{id}", EvidenceWeights.FunctionLeak, links, Damage(parts.Intersect(Closure(function.Id)), EvidenceWeights.DamageFails));
     }
+
+    /// <summary>“It changes when the unit is pressed, flexed or warmed”.</summary>
+    public FindingTemplate ChangesWhen(DeviceFunction function, Provocation how) => _templates.GetOrAdd($"provoked:{function.Id}:{how}", id =>
+        new FindingTemplate(id, EvidenceWeights.ProvokedLeak, LinksTo(function, (fault, _) => EvidenceWeights.Changes(fault.Mode, function.Kind, how)).Where(l => l.P > 0).ToList()));
+
+    /// <summary>Share of the failures under a mode that come and go.</summary>
+    public static double Flickers(FailureMode mode) => mode.Effect switch
+    {
+        ModeEffect.Intermittent => 0.7,
+        ModeEffect.Degraded => 0.2,
+        _ => (mode.Looks ?? []).Any(l => l.Look == "pressed") ? 0.2 : 0.03,
+    };
 
     /// <summary>“The probe does not show what a good unit shows”.</summary>
     public FindingTemplate ProbeAbnormal(Probe probe) => _templates.GetOrAdd($"probe:{probe.Id}", id =>
@@ -108,6 +123,12 @@ public sealed class DeviceModel
                 ProbeKind.Volts or ProbeKind.Current => VoltsLinks(probe),
                 _ when probe.Rail is not null => RailLinks(probe),
                 _ => SpanLinks(probe),
+            },
+            probe switch
+            {
+                { Kind: ProbeKind.Volts or ProbeKind.Current, At: { } at } => Damage(Graph.Upstream(at, powerOnly: true), 0.85),
+                { Rail: { } rail } => Damage(Graph.RailOf(rail).Members, 0.15),
+                _ => Damage((probe.Spans ?? []).Append(probe.At).OfType<string>(), 0.5),
             }));
 
     /// <summary>“The reading changes when the place is pressed, flexed or touched”: a cracked joint right there.</summary>
@@ -132,6 +153,8 @@ public sealed class DeviceModel
     public FindingTemplate Confirmed(string partId, string modeId) => _templates.GetOrAdd($"cause:{partId}.{modeId}", id =>
         new FindingTemplate(id, EvidenceWeights.ConfirmationLeak, FaultsOf(partId)
             .Where(i => Faults[i].Mode.Id == modeId).Select(i => new Link(i, EvidenceWeights.Confirmation)).ToList()));
+
+    private static Dictionary<string, double> Damage(IEnumerable<string> parts, double p) => parts.Distinct().ToDictionary(id => id, _ => p);
 
     private List<Link> LinksTo(DeviceFunction function, Func<PartFault, double, double> p)
     {

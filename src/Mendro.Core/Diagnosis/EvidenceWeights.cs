@@ -41,12 +41,41 @@ public static class EvidenceWeights
     /// <summary>Share of “nothing at all” among failures for want of power.</summary>
     public const double NothingForWantOfPower = 0.85;
 
+    /// <summary>Chance that something seems to change when pressed, flexed or warmed though no contact is loose.</summary>
+    public const double ProvokedLeak = 0.02;
+
+    /// <summary>Of several failures in a row, an intermittent keeps at least this share: it may be solid just now.</summary>
+    public const double SolidShare = 0.2;
+
+    /// <summary>Chance that a function fails when the last step damaged a part it needs.</summary>
+    public const double DamageFails = 0.9;
+
+    /// <summary>Id of the failure mode “damaged in the last step”, which no part kind lists.</summary>
+    public const string StepDamage = "step-damage";
+
+    /// <summary>Chance that an intermittent shows a change when provoked in a certain way.</summary>
+    public static double Changes(FailureMode mode, string functionKind, Provocation how)
+    {
+        double Looks(string look) => (mode.Looks ?? []).Where(l => l.Look == look && (l.Function == functionKind || l.Function == "*")).Select(l => l.Share).DefaultIfEmpty(0).Max();
+        var warm = Looks("warm");
+        if (how == Provocation.Warmed) return mode.Effect == ModeEffect.Intermittent ? Math.Max(0.25, Math.Min(0.8, warm * 1.2)) : warm * 0.8;
+        // What fails only when warm hardly minds a finger; dirty contacts do, as often as they are said to.
+        if (mode.Effect == ModeEffect.Intermittent) return warm >= 0.5 ? 0.2 : JumpsWhenIntermittent;
+        return Looks("pressed");
+    }
+
+    /// <summary>Link of an intermittent to the same result n times in a row: each trial draws anew.</summary>
+    public static double InARow(FailureMode mode, double p, double fails, int trials) =>
+        mode.Effect != ModeEffect.Intermittent || trials <= 1 ? p : p * Math.Max(SolidShare, Math.Pow(fails, trials - 1));
+
     /// <summary>Chance that a method cures a fault when it was already carried out on that part before.</summary>
     /// <param name="method">Method.</param>
     /// <param name="fault">Fault.</param>
     /// <param name="timesBefore">How often it was done before, 0 for the first time.</param>
     public static double Success(Method method, PartFault fault, int timesBefore) =>
-        TradeLibrary.Success(method, fault.Part.Kind, fault.Mode.Id) * Math.Pow(RepeatShare, timesBefore);
+        (fault.Mode.Id == StepDamage
+            ? Math.Max(TradeLibrary.Success(method, "*", StepDamage), method.Type == MethodType.Replace && method.Cures.Any(c => c.Kind == fault.Part.Kind) ? 0.7 : 0)
+            : TradeLibrary.Success(method, fault.Part.Kind, fault.Mode.Id)) * Math.Pow(RepeatShare, timesBefore);
 
     /// <summary>Chance that a function that needs the part fails, by effect of the fault.</summary>
     public static double Fails(FailureMode mode) => mode.Fails ?? mode.Effect switch

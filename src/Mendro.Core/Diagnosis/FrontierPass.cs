@@ -4,16 +4,16 @@ namespace Mendro.Core.Diagnosis;
 /// Forward and backward pass over one group of faults that share present findings. The state is the set of open
 /// findings already explained; each fault is an operator on distributions over such sets.
 /// </summary>
-internal sealed class FrontierPass
+internal sealed class FrontierPass : IFindingGroup
 {
-    private readonly Step[] _steps;
+    private readonly FrontierStep[] _steps;
     private readonly double[][] _before;
     private readonly double[][] _after;
     private readonly double[] _total;
     private readonly double[] _scale;
     private readonly Dictionary<int, int> _stepOf = [];
 
-    private FrontierPass(Step[] steps, long stateCount)
+    private FrontierPass(FrontierStep[] steps, long stateCount)
     {
         _steps = steps;
         StateCount = stateCount;
@@ -41,7 +41,7 @@ internal sealed class FrontierPass
 
         var waiting = faults.ToList();
         var frontier = new List<int>();
-        var steps = new List<Step>(faults.Count);
+        var steps = new List<FrontierStep>(faults.Count);
         long states = 0;
         while (waiting.Count > 0)
         {
@@ -80,7 +80,7 @@ internal sealed class FrontierPass
             closed.Sort((a, b) => b.CompareTo(a));
             foreach (var position in closed) frontier.RemoveAt(position);
             var (without, with) = weightOf(best);
-            steps.Add(new Step(best, without, with, [.. opened], bits, [.. closed], width));
+            steps.Add(new FrontierStep(best, without, with, [.. opened], bits, [.. closed], width));
         }
 
         return new FrontierPass([.. steps], states);
@@ -126,10 +126,7 @@ internal sealed class FrontierPass
             without *= step.Without;
             _total[k] = with + without;
             posteriors[step.Fault] = with / (with + without);
-            back = step.Unexpand(caused);
-            var largest = 0.0;
-            foreach (var x in back) largest = Math.Max(largest, x);
-            for (var s = 0; s < back.Length; s++) back[s] /= largest;
+            back = Normalised(step.Unexpand(caused));
         }
 
         return true;
@@ -167,105 +164,68 @@ internal sealed class FrontierPass
         }
     }
 
-    private sealed record Step(
-        int Fault, double Without, double With, double[] OpenedLeaks, (int Bit, double Q)[] Bits, int[] ClosedBits, int Width)
+    /// <inheritdoc/>
+    public double Reweigh(IReadOnlyList<(int Fault, double Factor)> factors, double[] posteriors)
     {
-        /// <summary>Takes the newly opened findings into the state; a leak may already explain them.</summary>
-        public double[] Expand(double[] state)
+        var factorAt = new double[_steps.Length];
+        Array.Fill(factorAt, 1.0);
+        int first = _steps.Length, last = -1;
+        foreach (var (fault, factor) in factors)
         {
-            foreach (var leak in OpenedLeaks)
-            {
-                var size = state.Length;
-                var wider = new double[size * 2];
-                for (var s = 0; s < size; s++)
-                {
-                    wider[s] = state[s] * (1 - leak);
-                    wider[s + size] = state[s] * leak;
-                }
-
-                state = wider;
-            }
-
-            return state;
+            var k = _stepOf[fault];
+            factorAt[k] *= factor;
+            first = Math.Min(first, k);
+            last = Math.Max(last, k);
         }
 
-        /// <summary>Undoes <see cref="Expand"/> for the backward pass.</summary>
-        public double[] Unexpand(double[] state)
+        // Before the first weighted fault the forward states, behind the last one the backward states are as they were.
+        var before = (double[][])_before.Clone();
+        double product = 1;
+        for (var k = first; k < _steps.Length && last >= 0; k++)
         {
-            for (var n = OpenedLeaks.Length - 1; n >= 0; n--)
+            var applied = _steps[k].Apply(before[k], factorAt[k]);
+            if (k == last)
             {
-                var size = state.Length / 2;
-                var narrower = new double[size];
-                for (var s = 0; s < size; s++)
-                    narrower[s] = (1 - OpenedLeaks[n]) * state[s] + OpenedLeaks[n] * state[s + size];
-                state = narrower;
+                double sum = 0;
+                for (var s = 0; s < applied.Length; s++) sum += applied[s] * _after[k][s];
+                product = sum / _total[k];
             }
 
-            return state;
+            if (k + 1 == _steps.Length) break;
+            var current = _steps[k].Project(applied);
+            for (var s = 0; s < current.Length; s++) current[s] *= _scale[k];
+            before[k + 1] = _steps[k + 1].Expand(current);
         }
 
-        /// <summary>The fault is absent, or it is there and explains what it happens to explain.</summary>
-        public double[] Apply(double[] state, double factor)
+        var back = new[] { 1.0 };
+        for (var k = _steps.Length - 1; k >= 0; k--)
         {
-            var caused = (double[])state.Clone();
-            foreach (var (bit, q) in Bits)
+            var step = _steps[k];
+            var after = k >= last ? _after[k] : step.Unproject(back);
+            var caused = step.Transposed(after);
+            double with = 0, without = 0;
+            for (var s = 0; s < before[k].Length; s++)
             {
-                var mask = 1 << bit;
-                for (var s = 0; s < caused.Length; s++)
-                {
-                    if ((s & mask) != 0) continue;
-                    var moved = caused[s] * q;
-                    caused[s | mask] += moved;
-                    caused[s] *= 1 - q;
-                }
+                with += before[k][s] * caused[s];
+                without += before[k][s] * after[s];
+                caused[s] = step.Without * after[s] + step.With * factorAt[k] * caused[s];
             }
 
-            var weight = With * factor;
-            for (var s = 0; s < caused.Length; s++) caused[s] = Without * state[s] + weight * caused[s];
-            return caused;
+            with *= step.With * factorAt[k];
+            without *= step.Without;
+            posteriors[step.Fault] = with + without > 0 ? with / (with + without) : 0;
+            if (k > 0 && k <= last) back = Normalised(step.Unexpand(caused));
         }
 
-        /// <summary>The transposed operator of the fault when present, for the backward pass.</summary>
-        public double[] Transposed(double[] state)
-        {
-            var caused = (double[])state.Clone();
-            foreach (var (bit, q) in Bits)
-            {
-                var mask = 1 << bit;
-                for (var s = 0; s < caused.Length; s++)
-                    if ((s & mask) == 0) caused[s] = (1 - q) * caused[s] + q * caused[s | mask];
-            }
+        return product;
+    }
 
-            return caused;
-        }
-
-        /// <summary>Keeps only the states in which every finding that closes here is explained.</summary>
-        public double[] Project(double[] state)
-        {
-            foreach (var bit in ClosedBits)
-            {
-                var narrower = new double[state.Length / 2];
-                var low = (1 << bit) - 1;
-                for (var s = 0; s < narrower.Length; s++) narrower[s] = state[((s & ~low) << 1) | (1 << bit) | (s & low)];
-                state = narrower;
-            }
-
-            return state;
-        }
-
-        /// <summary>Undoes <see cref="Project"/> for the backward pass.</summary>
-        public double[] Unproject(double[] state)
-        {
-            for (var n = ClosedBits.Length - 1; n >= 0; n--)
-            {
-                var bit = ClosedBits[n];
-                var low = (1 << bit) - 1;
-                var wider = new double[state.Length * 2];
-                for (var s = 0; s < state.Length; s++) wider[((s & ~low) << 1) | (1 << bit) | (s & low)] = state[s];
-                state = wider;
-            }
-
-            return state;
-        }
+    private static double[] Normalised(double[] state)
+    {
+        var largest = 0.0;
+        foreach (var x in state) largest = Math.Max(largest, x);
+        if (largest > 0)
+            for (var s = 0; s < state.Length; s++) state[s] /= largest;
+        return state;
     }
 }

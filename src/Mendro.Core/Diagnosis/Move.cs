@@ -14,10 +14,11 @@ public sealed record MoveOutcome(string Answer, double Probability, IReadOnlyLis
 /// <param name="ChanceToCure">Chance that the function worked on is cured in the end, 0 to 1.</param>
 /// <param name="WorkMinutes">Work to expect, minutes.</param>
 /// <param name="StopMinutes">Minutes after which it is no longer worth going on.</param>
-public sealed record Outlook(double ChanceToCure, double WorkMinutes, double StopMinutes);
+/// <param name="Parts">Cost of parts to expect, in the shop's currency.</param>
+public sealed record Outlook(double ChanceToCure, double WorkMinutes, double StopMinutes, double Parts = 0);
 
 /// <summary>Something worth doing next: a check, a trial of a function, or a repair.</summary>
-/// <param name="Id">Id such as <c>probe:tp3</c>, <c>fn:picture</c> or <c>fix:switch:flush-switch</c>.</param>
+/// <param name="Id">Id such as <c>probe:tp3</c>, <c>fn:picture</c>, <c>provoke:picture:pressed</c> or <c>fix:switch:flush-switch</c>.</param>
 /// <param name="Title">What to do.</param>
 /// <param name="Why">Why it comes now.</param>
 /// <param name="Minutes">Minutes with preparation.</param>
@@ -30,9 +31,11 @@ public sealed record Outlook(double ChanceToCure, double WorkMinutes, double Sto
 /// <param name="Repair">Repair, for a repair.</param>
 /// <param name="Outlook">What is to be expected when this comes first; null when nothing fails.</param>
 /// <param name="ChanceToWork">For a repair: exact chance that the function works afterwards, 0 to 1.</param>
+/// <param name="Provoke">With a function: how to provoke it instead of merely trying it.</param>
 public sealed record Move(
     string Id, string Title, string Why, double Minutes, double PreparationMinutes, decimal PartsCost, double ExpectedMinutes,
-    IReadOnlyList<MoveOutcome> Outcomes, Outlook? Outlook, Probe? Probe = null, DeviceFunction? Function = null, RepairOption? Repair = null, double? ChanceToWork = null);
+    IReadOnlyList<MoveOutcome> Outcomes, Outlook? Outlook, Probe? Probe = null, DeviceFunction? Function = null, RepairOption? Repair = null, double? ChanceToWork = null,
+    Provocation? Provoke = null);
 
 /// <summary>The advice for a unit at this moment.</summary>
 /// <param name="Moves">Moves, best first.</param>

@@ -3,9 +3,10 @@ using Mendro.Core.Profiles;
 namespace Mendro.Core.Diagnosis;
 
 /// <summary>
-/// Ranks what to do next by expected cost to the end, one step ahead: a check is worth it when the expected cost
-/// after its answers, plus its own, is lower (Heckerman, Breese and Rommelse 1995). That theory assumes one fault;
-/// here one failing function is worked on at a time, the most upstream first.
+/// Ranks what to do next by expected cost to the end: a check is worth it when the expected cost after its answers,
+/// plus its own, is lower (Heckerman, Breese and Rommelse 1995). That theory assumes one fault; here one failing
+/// function is worked on at a time, the most upstream first. The first step is weighed with the exact posterior over
+/// several faults, the steps behind it with <see cref="LookAhead"/>.
 /// </summary>
 public sealed class MoveAdvisor(BenchCosts costs)
 {
@@ -24,112 +25,161 @@ public sealed class MoveAdvisor(BenchCosts costs)
     /// <summary>A check that would show something hardly more often than by bench error is not listed.</summary>
     private const double LeastOverLeak = 2.5;
 
+    /// <summary>Share of the expected cost that a move must save before the unit is taken further apart for it.</summary>
+    private const double OpenFor = 0.03;
+
+    /// <summary>How many checks and repairs are looked at more than one step ahead.</summary>
+    private const int Deeply = 8;
+
     /// <summary>Advice for a unit.</summary>
     /// <param name="diagnosis">Diagnosis of the unit.</param>
     /// <param name="state">How far the unit is apart now.</param>
     public Advice Advise(UnitDiagnosis diagnosis, AccessState state)
     {
-        if (diagnosis.Target is not { } target) return new Advice(Untried(diagnosis, state), null);
+        if (diagnosis.Target is not { } target) return new Advice(Untried(diagnosis), null);
         var unit = diagnosis.Case;
         var profile = unit.Model.Profile;
-        var options = RepairPlan.Options(unit, diagnosis.Suspects, costs);
-        var plan = RepairPlan.Make(diagnosis.Suspects, options, profile.Preparation, state, costs);
-        var moves = new List<Move>();
-        foreach (var option in options.Where(o => o.Chance >= LeastChance)) moves.Add(Repair(diagnosis, target, option, options, state));
+        var blame = new BlameShares(unit, target);
+        var shares = blame.Of(diagnosis.Posterior.Fault, out _);
+        var options = RepairOption.For(unit, shares, costs);
+        var plan = RepairPlan.Make(shares, options, profile.Preparation, state, costs);
         var fresh = unit.FreshReadings();
-        foreach (var probe in profile.Probes.Where(p => !fresh.ContainsKey(p.Id) && !Settled(unit.Model, p, fresh)))
-            if (Check(diagnosis, options, state, probe) is { } move) moves.Add(move);
-        foreach (var function in profile.Functions.Where(f => diagnosis.Functions[f.Id] == FunctionState.NotTried))
-            if (Trial(diagnosis, options, state, function) is { } move) moves.Add(move);
-        return new Advice(moves.OrderBy(m => m.ExpectedMinutes).ThenBy(m => m.Minutes).ToList(), plan);
+        var weighed = profile.Probes.Where(p => !fresh.ContainsKey(p.Id) && !Settled(unit.Model, p, fresh)).Select(p => Check(diagnosis, p))
+            .Concat(profile.Functions.Where(f => diagnosis.Functions[f.Id] == FunctionState.NotTried).Select(f => Trial(unit, f)))
+            .Concat(Provocations(unit, target))
+            .Select(c => Weigh(diagnosis, blame, shares, options, state, c)).OfType<Weighed>()
+            .OrderBy(w => w.Expected - w.Minutes * 0.001).ToList();
+        var ahead = new LookAhead(options, weighed.Take(Deeply).Select(w => w.Check.Planned).ToList(), profile.Preparation, costs);
+
+        var moves = weighed.Select((w, n) => CheckMove(diagnosis, w, n < Deeply ? ahead : null, shares, options, state)).OfType<Move>().ToList();
+        var proposed = options.Where(o => o.Chance >= LeastChance)
+            .Select(o => (Option: o, Plan: RepairPlan.Make(shares, options, profile.Preparation, state, costs, o)))
+            .OrderBy(x => x.Plan.ExpectedMinutes).ToList();
+        for (var n = 0; n < proposed.Count; n++)
+            moves.Add(RepairMove(diagnosis, target, proposed[n].Option, proposed[n].Plan, n < Deeply ? ahead.After(proposed[n].Option, shares, state) : null, state));
+        return new Advice(Ranked(moves), plan);
     }
 
-    private static List<Move> Untried(UnitDiagnosis diagnosis, AccessState state) => diagnosis.Case.Model.Profile.Functions
+    /// <summary>
+    /// By expected cost. The look-ahead is not exact: a look or reading that is as good as the best comes before it when
+    /// the best would take the unit further apart.
+    /// </summary>
+    private static List<Move> Ranked(List<Move> moves)
+    {
+        var ranked = moves.OrderBy(m => m.ExpectedMinutes).ThenBy(m => m.Minutes).ToList();
+        if (ranked.Count == 0 || ranked[0].PreparationMinutes <= 0) return ranked;
+        var gentle = ranked.FirstOrDefault(m => m is { Repair: null, PreparationMinutes: <= 0 });
+        if (gentle is null || gentle.ExpectedMinutes > ranked[0].ExpectedMinutes * (1 + OpenFor)) return ranked;
+        ranked.Remove(gentle);
+        ranked.Insert(0, gentle);
+        return ranked;
+    }
+
+    private static List<Move> Untried(UnitDiagnosis diagnosis) => diagnosis.Case.Model.Profile.Functions
         .Where(f => diagnosis.Functions[f.Id] == FunctionState.NotTried)
         .OrderBy(f => diagnosis.Case.Model.Closure(f.Id).Count)
         .Select(f => new Move($"fn:{f.Id}", $"Try: {f.Name}", "Baseline first: what works clears everything it depends on.",
             f.Minutes, 0, 0, f.Minutes, [], null, Function: f)).ToList();
 
-    private Move Repair(UnitDiagnosis diagnosis, DeviceFunction target, RepairOption option, IReadOnlyList<RepairOption> options, AccessState state)
+    private Move RepairMove(
+        UnitDiagnosis diagnosis, DeviceFunction target, RepairOption option, RepairPlan plan, (double Expected, PlannedCheck? Check)? ahead, AccessState state)
     {
         var unit = diagnosis.Case;
-        var preparation = unit.Model.Profile.Preparation;
-        var plan = RepairPlan.Make(diagnosis.Suspects, options, preparation, state, costs, option);
-        var prepare = preparation.Minutes(state, option.Method.State);
+        var prepare = unit.Model.Profile.Preparation.Minutes(state, option.Method.State);
         // Exact over several faults: treated faults count only with what the method leaves of them.
         var fails = unit.Model.FunctionFails(target);
-        var success = option.Cures.ToDictionary(c => diagnosis.Suspects[c.Suspect].FaultIndex, c => c.Success);
-        var works = (1 - fails.Leak) * diagnosis.Posterior.ExpectedProduct(fails.Links.Select(l =>
+        var success = option.Cures.ToDictionary(c => c.Fault, c => c.Success);
+        var works = (1 - fails.Leak) * diagnosis.Posterior.ExpectedProduct(unit.LinksOf(fails).Select(l =>
             (unit.UncuredPiece(l.Fault), success.TryGetValue(l.Fault, out var s) ? s + (1 - s) * (1 - l.P) : 1 - l.P)));
-        var after = plan.Sequence.Count > 1 ? plan.Sequence[1].Method.Name : null;
-        var minutes = option.Method.Minutes + costs.RetestMinutes + prepare;
-        var aim = string.Join(" or ", option.Cures.Where(c => diagnosis.Suspects[c.Suspect].Share > 0.01)
-            .Select(c => diagnosis.Suspects[c.Suspect].Fault.Words).Take(2));
+        var after = ahead?.Check?.Title ?? (plan.Sequence.Count > 1 ? plan.Sequence[1].Method.Name : null);
+        var aim = string.Join(" or ", diagnosis.Suspects.Where(s => s.Share > 0.01 && success.ContainsKey(s.FaultIndex)).Select(s => s.Fault.Words).Take(2));
         var why = $"Against {(aim.Length > 0 ? aim : option.Part.Name)}."
             + (option.Method.TradeOff is { } tradeOff ? $" {tradeOff}" : "")
             + (prepare > 0 ? $" {prepare:0} min of it to take the unit apart." : "");
-        return new Move($"fix:{option.Part.Id}:{option.Method.Id}", option.Method.Name, why, minutes, prepare, option.Method.PartsCost,
-            plan.ExpectedMinutes,
+        return new Move($"fix:{option.Part.Id}:{option.Method.Id}", option.Method.Name, why, option.Method.Minutes + costs.RetestMinutes + prepare, prepare,
+            option.Method.PartsCost, Math.Min(plan.ExpectedMinutes, ahead?.Expected ?? double.MaxValue),
             [new MoveOutcome($"{target.Name} works", works, [], null), new MoveOutcome("still fails", 1 - works, [], after)],
-            new Outlook(plan.ChanceToCure, plan.WorkMinutes, plan.StopMinutes), Repair: option, ChanceToWork: works);
+            new Outlook(plan.ChanceToCure, plan.WorkMinutes, plan.StopMinutes, plan.ExpectedParts), Repair: option, ChanceToWork: works);
     }
 
-    private Move? Check(UnitDiagnosis diagnosis, IReadOnlyList<RepairOption> options, AccessState state, Probe probe)
+    private static Candidate Check(UnitDiagnosis diagnosis, Probe probe)
     {
         var template = diagnosis.Case.Model.ProbeAbnormal(probe);
-        var prepare = diagnosis.Case.Model.Profile.Preparation.Minutes(state, probe.State);
-        var reached = probe.State > state ? probe.State : state;
-        var weighed = Weigh(diagnosis, options, template, reached, probe.Minutes,
-            (MoveWords.BadAnswer(probe), new ProbeTaken(0, probe.Id, ProbeOutcome.Abnormal)), (MoveWords.GoodAnswer(probe), new ProbeTaken(0, probe.Id, ProbeOutcome.Normal)));
-        if (weighed is not { } w) return null;
-        var minutes = probe.Minutes + prepare;
-        return new Move($"probe:{probe.Id}", MoveWords.CheckTitle(probe), MoveWords.CheckReason(diagnosis, probe, w.Outcomes[0].Probability, prepare, state),
-            minutes, prepare, 0, minutes + w.ExpectedMinutes, w.Outcomes, After(w.Outlook, minutes), Probe: probe);
+        return new Candidate(probe, null, template, Planned($"probe:{probe.Id}", MoveWords.CheckTitle(probe), probe.Minutes, probe.State, diagnosis.Case, template),
+            MoveWords.BadAnswer(probe), MoveWords.GoodAnswer(probe));
     }
 
-    private Move? Trial(UnitDiagnosis diagnosis, IReadOnlyList<RepairOption> options, AccessState state, DeviceFunction function)
+    private static Candidate Trial(UnitCase unit, DeviceFunction function)
     {
-        var template = diagnosis.Case.Model.FunctionFails(function);
-        var weighed = Weigh(diagnosis, options, template, state, function.Minutes,
-            ("fails", new FunctionTried(0, function.Id, false)), ("works", new FunctionTried(0, function.Id, true)));
-        if (weighed is not { } w) return null;
-        return new Move($"fn:{function.Id}", $"Try: {function.Name}", "What works clears everything it depends on.",
-            function.Minutes, 0, 0, function.Minutes + w.ExpectedMinutes, w.Outcomes, After(w.Outlook, function.Minutes), Function: function);
+        var template = unit.Model.FunctionFails(function);
+        return new Candidate(null, function, template, Planned($"fn:{function.Id}", $"Try: {function.Name}", function.Minutes, AccessState.Closed, unit, template), "fails", "works");
     }
 
-    private (double ExpectedMinutes, IReadOnlyList<MoveOutcome> Outcomes, Outlook Outlook)? Weigh(
-        UnitDiagnosis diagnosis, IReadOnlyList<RepairOption> options, FindingTemplate template, AccessState reached, double ownMinutes,
-        (string Answer, BenchEvent Event) ifPresent, (string Answer, BenchEvent Event) ifAbsent)
+    /// <summary>Ways to make an intermittent show itself that were not tried since the function last worked.</summary>
+    private static IEnumerable<Candidate> Provocations(UnitCase unit, DeviceFunction target)
     {
-        var unit = diagnosis.Case;
-        var present = unit.ProbabilityNow(diagnosis.Posterior, template);
-        if (present < Math.Max(TooSure, LeastOverLeak * template.Leak) || present > 1 - TooSure) return null;
-        var blame = diagnosis.Suspects.Where(s => s.Share > 0).ToDictionary(s => s.FaultIndex, s => s.Share);
-        if (template.Links.Sum(l => blame.GetValueOrDefault(l.Fault) * l.P) < LeastBlame) return null;
-        double expected = 0, chance = 0, work = 0, stop = 0;
-        var outcomes = new List<MoveOutcome>();
-        foreach (var ((answer, happened), probability) in new[] { (ifPresent, present), (ifAbsent, 1 - present) })
+        var since = unit.Events.Reverse().TakeWhile(e => e is not FunctionTried { Passed: true } passed || passed.FunctionId != target.Id).OfType<Provoked>().Where(p => p.FunctionId == target.Id).Select(p => p.How).ToHashSet();
+        foreach (var how in new[] { Provocation.Pressed, Provocation.Flexed, Provocation.Warmed }.Where(h => !since.Contains(h)))
         {
-            var after = new UnitCase(unit.Model, [.. unit.Events, happened]);
-            var posterior = after.Infer();
-            if (!posterior.IsOk) return null;
-            var suspects = UnitDiagnosis.Blame(after, posterior.Value, diagnosis.Target, out _);
-            var plan = RepairPlan.Make(suspects, RepairPlan.Options(after, suspects, costs), unit.Model.Profile.Preparation, reached, costs);
-            expected += probability * plan.ExpectedMinutes;
-            chance += probability * plan.ChanceToCure;
-            work += probability * plan.WorkMinutes;
-            stop = Math.Max(stop, plan.StopMinutes);
-            outcomes.Add(new MoveOutcome(answer, probability, suspects.Where(s => s.Share > 0.05).Take(2).ToList(),
-                plan.Sequence.Count > 0 ? plan.Sequence[0].Method.Name : null));
+            var template = unit.Model.ChangesWhen(target, how);
+            var planned = Planned($"provoke:{target.Id}:{how.ToString().ToLowerInvariant()}", MoveWords.ProvokeTitle(target, how), MoveWords.ProvokeMinutes(how),
+                how == Provocation.Flexed ? AccessState.Open : AccessState.Closed, unit, template);
+            yield return new Candidate(null, target, template, planned, "it changes", "nothing changes", how);
+        }
+    }
+
+    private static PlannedCheck Planned(string id, string title, double minutes, AccessState state, UnitCase unit, FindingTemplate template) =>
+        new(id, title, minutes, state, template.Leak, unit.PlannedLinks(template));
+
+    /// <summary>Weighs a check one step ahead, with the exact posterior after either answer; null when it cannot tell enough.</summary>
+    private Weighed? Weigh(
+        UnitDiagnosis diagnosis, BlameShares blame, double[] shares, IReadOnlyList<RepairOption> options, AccessState state, Candidate check)
+    {
+        if (check.Planned.Shows.Sum(s => shares[s.Fault] * s.P) < LeastBlame) return null;
+        var what = diagnosis.Case.WhatIf(diagnosis.Posterior, check.Template);
+        var present = 1 - what.ProbabilityAbsent;
+        if (present < Math.Max(TooSure, LeastOverLeak * check.Template.Leak) || present > 1 - TooSure) return null;
+        var preparation = diagnosis.Case.Model.Profile.Preparation;
+        var reached = check.Planned.State > state ? check.Planned.State : state;
+        var (yes, no) = (blame.Of(what.IfPresent, out _), blame.Of(what.IfAbsent, out _));
+        var (planYes, planNo) = (RepairPlan.Make(yes, options, preparation, reached, costs), RepairPlan.Make(no, options, preparation, reached, costs));
+        var minutes = check.Planned.Minutes + preparation.Minutes(state, reached);
+        return new Weighed(check, what, present, yes, no, planYes, planNo, reached, minutes,
+            minutes + present * planYes.ExpectedMinutes + (1 - present) * planNo.ExpectedMinutes);
+    }
+
+    private Move? CheckMove(
+        UnitDiagnosis diagnosis, Weighed w, LookAhead? ahead, double[] shares, IReadOnlyList<RepairOption> options, AccessState state)
+    {
+        var id = w.Check.Planned.Id;
+        var (expected, thenYes, thenNo) = (w.Expected, (PlannedCheck?)null, (PlannedCheck?)null);
+        if (ahead is not null)
+        {
+            var (ifYes, ifNo) = (ahead.From(w.Yes, w.Reached, id), ahead.From(w.No, w.Reached, id));
+            expected = w.Minutes + w.Present * ifYes.Expected + (1 - w.Present) * ifNo.Expected;
+            (thenYes, thenNo) = (ifYes.Check, ifNo.Check);
         }
 
         // What the answer itself is worth: the case would be open after either, so that does not count.
-        var without = RepairPlan.Make(diagnosis.Suspects, options, unit.Model.Profile.Preparation, reached, costs);
-        return without.ExpectedMinutes - expected >= LeastSaving * ownMinutes ? (expected, outcomes, new Outlook(chance, work, stop)) : null;
-    }
+        var without = RepairPlan.Make(shares, options, diagnosis.Case.Model.Profile.Preparation, w.Reached, costs);
+        if (without.ExpectedMinutes - (expected - w.Minutes) < LeastSaving * w.Check.Planned.Minutes) return null;
+        var outlook = new Outlook(
+            w.Present * w.PlanYes.ChanceToCure + (1 - w.Present) * w.PlanNo.ChanceToCure,
+            w.Minutes + w.Present * w.PlanYes.WorkMinutes + (1 - w.Present) * w.PlanNo.WorkMinutes,
+            w.Minutes + Math.Max(w.PlanYes.StopMinutes, w.PlanNo.StopMinutes),
+            w.Present * w.PlanYes.ExpectedParts + (1 - w.Present) * w.PlanNo.ExpectedParts);
+        var prepare = w.Minutes - w.Check.Planned.Minutes;
+        var reason = w.Check.Probe is { } probe ? MoveWords.CheckReason(diagnosis, probe, w.Present, prepare, state)
+            : w.Check.Provoke is { } how ? MoveWords.ProvokeReason(how) : "What works clears everything it depends on.";
+        return new Move(id, w.Check.Planned.Title, reason, w.Minutes, prepare, 0, expected,
+            [Outcome(w.Check.Bad, w.Present, w.Yes, w.What.IfPresent, w.PlanYes, thenYes), Outcome(w.Check.Good, 1 - w.Present, w.No, w.What.IfAbsent, w.PlanNo, thenNo)],
+            outlook, Probe: w.Check.Probe, Function: w.Check.Function, Provoke: w.Check.Provoke);
 
-    private static Outlook After(Outlook outlook, double minutes) =>
-        outlook with { WorkMinutes = outlook.WorkMinutes + minutes, StopMinutes = outlook.StopMinutes + minutes };
+        MoveOutcome Outcome(string answer, double probability, double[] blamed, Func<int, double> posterior, RepairPlan plan, PlannedCheck? then) => new(answer, probability,
+            Enumerable.Range(0, blamed.Length).Where(f => blamed[f] > 0.05).OrderByDescending(f => blamed[f]).Take(2)
+                .Select(f => new Suspect(f, diagnosis.Case.Faults[f], posterior(diagnosis.Case.UncuredPiece(f)), blamed[f])).ToList(),
+            then?.Title ?? (plan.Sequence.Count > 0 ? plan.Sequence[0].Method.Name : null));
+    }
 
     /// <summary>Volts before a point where they are good are good, and behind one where they are missing they are missing.</summary>
     private static bool Settled(DeviceModel model, Probe probe, IReadOnlyDictionary<string, ProbeOutcome> fresh)
@@ -145,4 +195,9 @@ public sealed class MoveAdvisor(BenchCosts costs)
 
         return false;
     }
+
+    private sealed record Candidate(Probe? Probe, DeviceFunction? Function, FindingTemplate Template, PlannedCheck Planned, string Bad, string Good, Provocation? Provoke = null);
+
+    private sealed record Weighed(
+        Candidate Check, WhatIf What, double Present, double[] Yes, double[] No, RepairPlan PlanYes, RepairPlan PlanNo, AccessState Reached, double Minutes, double Expected);
 }

@@ -38,6 +38,22 @@ public static class MoveWords
         _ => "not so",
     };
 
+    /// <summary>Title of a provocation, starting with the verb.</summary>
+    public static string ProvokeTitle(DeviceFunction function, Provocation how) => how switch
+    {
+        Provocation.Pressed => $"Press and wiggle, watch: {Lower(function.Name)}",
+        Provocation.Flexed => $"Flex the board, watch: {Lower(function.Name)}",
+        _ => $"Let it warm up, watch: {Lower(function.Name)}",
+    };
+
+    /// <summary>Minutes a provocation takes (common practice, no source).</summary>
+    public static double ProvokeMinutes(Provocation how) => how == Provocation.Warmed ? 6 : 1;
+
+    /// <summary>Why a provocation comes now.</summary>
+    public static string ProvokeReason(Provocation how) => how == Provocation.Warmed
+        ? "Tells what fails with heat from what is simply dead."
+        : "Tells a loose contact or cracked joint from something solid.";
+
     /// <summary>Why the check comes now.</summary>
     public static string CheckReason(UnitDiagnosis diagnosis, Probe probe, double abnormal, double prepare, AccessState state)
     {

@@ -13,15 +13,17 @@ namespace Mendro.Core.Diagnosis;
 /// </summary>
 public static class NoisyOrInference
 {
-    /// <summary>Largest number of states kept for one inference; beyond it the exact sum is refused.</summary>
+    /// <summary>Largest number of states for the exact sum over one group; beyond it the group is sampled (<see cref="GibbsPass"/>).</summary>
     public const int StateLimit = 12_000_000;
 
     /// <summary>Posterior of all faults given what was seen.</summary>
     /// <param name="network">Network; probabilities must lie in 0 to 1.</param>
     /// <param name="observed">Findings looked for.</param>
-    /// <returns>The posterior, or why there is none: contradictory evidence, or too many findings at once.</returns>
-    public static Outcome<Posterior> Infer(FaultNetwork network, IReadOnlyList<Observed> observed)
+    /// <param name="stateLimit">States up to which a group is summed exactly.</param>
+    /// <returns>The posterior, or which findings contradict each other.</returns>
+    public static Outcome<Posterior> Infer(FaultNetwork network, IReadOnlyList<Observed> observed, long stateLimit = StateLimit)
     {
+        if (Contradictions.Find(network, observed) is { } contradiction) return Outcome<Posterior>.Fail(contradiction.Words(network));
         var count = network.Faults.Count;
         var negative = new double[count];
         Array.Fill(negative, 1.0);
@@ -32,13 +34,7 @@ public static class NoisyOrInference
 
         foreach (var (index, isPresent) in observed)
         {
-            if (states.TryGetValue(index, out var before))
-            {
-                if (before == isPresent) continue;
-                return Contradiction([network.Findings[index].Id], "is given as both present and absent");
-            }
-
-            states[index] = isPresent;
+            if (!states.TryAdd(index, isPresent)) continue;
             var finding = network.Findings[index];
             if (isPresent)
             {
@@ -46,7 +42,6 @@ public static class NoisyOrInference
                 continue;
             }
 
-            if (finding.Leak >= 1) return Contradiction([finding.Id], "is always present in this network, yet was seen absent");
             logEvidence += Math.Log(1 - finding.Leak);
             foreach (var link in finding.Links) negative[link.Fault] *= 1 - link.P;
         }
@@ -64,38 +59,73 @@ public static class NoisyOrInference
             if (presentOf[i] is not null) continue;
             var with = network.Faults[i].Prior * negative[i];
             var total = 1 - network.Faults[i].Prior + with;
-            if (total <= 0) return Contradiction([network.Faults[i].Id], "is certain in this network, yet what was seen absent rules it out");
             posteriors[i] = with / total;
             logEvidence += Math.Log(total);
         }
 
-        var components = new List<FrontierPass>();
+        var components = new List<IFindingGroup>();
+        var sampled = false;
         foreach (var group in Components(present.Count, presentOf))
         {
             if (group.Faults.Count == 0)
             {
-                var alone = present[group.Findings[0]];
-                if (alone.Leak <= 0) return Contradiction([alone.Id], "was seen, but nothing that is still possible can cause it");
-                logEvidence += Math.Log(alone.Leak);
+                logEvidence += Math.Log(present[group.Findings[0]].Leak);
                 continue;
             }
 
-            var pass = FrontierPass.Plan(
-                group.Faults, group.Findings.ToDictionary(f => f, f => present[f].Leak), i => presentOf[i]!,
-                i => (1 - network.Faults[i].Prior, network.Faults[i].Prior * negative[i]));
-            if (pass.StateCount > StateLimit)
-                return Outcome<Posterior>.Fail($"{group.Findings.Count} present findings hang together too tightly for exact inference.");
-            if (!pass.Run(posteriors)) return Contradiction(group.Findings.Select(f => present[f].Id).ToList(), "cannot all be true together with what was seen absent");
+            var pass = Sum(group.Faults, group.Findings, posteriors);
             foreach (var i in group.Faults) componentOf[i] = components.Count;
             components.Add(pass);
-            logEvidence += pass.LogEvidence;
+            if (pass is GibbsPass) sampled = true;
         }
 
-        return Outcome<Posterior>.Ok(new Posterior(network, states, posteriors, componentOf, components, logEvidence));
-    }
+        return Outcome<Posterior>.Ok(new Posterior(network, states, posteriors, componentOf, components, logEvidence, sampled));
 
-    private static Outcome<Posterior> Contradiction(IReadOnlyList<string> ids, string why) =>
-        Outcome<Posterior>.Fail($"The evidence contradicts itself: {string.Join(", ", ids)} {why}.");
+        IFindingGroup Sum(List<int> faults, List<int> findings, double[] into)
+        {
+            (double, double) WeightOf(int i) => (1 - network.Faults[i].Prior, network.Faults[i].Prior * negative[i]);
+            Dictionary<int, double> Leaks(int count) => findings.Take(count).ToDictionary(f => f, f => present[f].Leak);
+            FrontierPass Plan(int count)
+            {
+                var leaks = Leaks(count);
+                return FrontierPass.Plan(faults, leaks, i => Among(i, leaks), WeightOf);
+            }
+
+            List<(int Index, double Q)> Among(int i, Dictionary<int, double> leaks) =>
+                leaks.Count == findings.Count ? presentOf[i]! : presentOf[i]!.Where(l => leaks.ContainsKey(l.Index)).ToList();
+
+            var exact = Plan(findings.Count);
+            if (exact.StateCount <= stateLimit)
+            {
+                exact.Run(into);
+                return exact;
+            }
+
+            GibbsPass Sample(int count, double[] target)
+            {
+                var leaks = Leaks(count);
+                return new GibbsPass(faults, leaks, i => Among(i, leaks), WeightOf, () => LogEvidence(count), target);
+            }
+
+            // By the chain rule: as many findings as can be summed, then one after the other given those before it.
+            double LogEvidence(int count)
+            {
+                var scratch = new double[into.Length];
+                if (Plan(count) is var prefix && prefix.StateCount <= stateLimit)
+                {
+                    prefix.Run(scratch);
+                    return prefix.LogEvidence;
+                }
+
+                var next = findings[count - 1];
+                var factors = faults.SelectMany(i => presentOf[i]!.Where(l => l.Index == next).Select(l => (i, 1 - l.Q))).ToList();
+                var absent = (1 - present[next].Leak) * (count == 1 ? 1 : Sample(count - 1, scratch).ExpectedProduct(factors));
+                return LogEvidence(count - 1) + Math.Log(Math.Max(1 - absent, 1e-300));
+            }
+
+            return Sample(findings.Count, into);
+        }
+    }
 
     private static IEnumerable<(List<int> Faults, List<int> Findings)> Components(int presentCount, List<(int Index, double Q)>?[] presentOf)
     {

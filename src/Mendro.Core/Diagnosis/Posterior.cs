@@ -6,25 +6,30 @@ public sealed class Posterior
     private readonly Dictionary<int, bool> _observed;
     private readonly double[] _faults;
     private readonly int[] _componentOf;
-    private readonly List<FrontierPass> _components;
+    private readonly List<IFindingGroup> _components;
+    private readonly double _logEvidenceAlone;
 
     internal Posterior(
         FaultNetwork network, Dictionary<int, bool> observed, double[] faults, int[] componentOf,
-        List<FrontierPass> components, double logEvidence)
+        List<IFindingGroup> components, double logEvidence, bool sampled)
     {
         Network = network;
         _observed = observed;
         _faults = faults;
         _componentOf = componentOf;
         _components = components;
-        LogEvidence = logEvidence;
+        _logEvidenceAlone = logEvidence;
+        Sampled = sampled;
     }
 
     /// <summary>The network asked.</summary>
     public FaultNetwork Network { get; }
 
     /// <summary>Natural logarithm of the probability of all that was observed.</summary>
-    public double LogEvidence { get; }
+    public double LogEvidence => _logEvidenceAlone + _components.Sum(c => c.LogEvidence);
+
+    /// <summary>True when a group of findings was too large for the exact sum and was sampled instead; then good to about 0.01.</summary>
+    public bool Sampled { get; }
 
     /// <summary>Probability of all that was observed, 0 to 1; may underflow to 0 where <see cref="LogEvidence"/> does not.</summary>
     public double EvidenceProbability => Math.Exp(LogEvidence);
@@ -48,23 +53,66 @@ public sealed class Posterior
     public double ExpectedProduct(IEnumerable<(int Fault, double Factor)> factors)
     {
         var product = 1.0;
-        Dictionary<int, List<(int, double)>>? grouped = null;
+        foreach (var (component, list) in Group(factors, (fault, factor) => product *= 1 - _faults[fault] * (1 - factor)))
+            product *= _components[component].ExpectedProduct(list);
+        return product;
+    }
+
+    /// <summary>
+    /// What would be believed if one more finding were seen absent. The belief if it were seen present follows from
+    /// the same numbers, so that one pass answers both.
+    /// </summary>
+    /// <param name="leak">Leak of the finding.</param>
+    /// <param name="factors">Fault index and factor 1 − q of its links.</param>
+    public WhatIf IfAbsent(double leak, IEnumerable<(int Fault, double Factor)> factors)
+    {
+        var absent = (double[])_faults.Clone();
+        var product = 1.0;
+        foreach (var (component, list) in Group(factors, (fault, factor) =>
+        {
+            product *= 1 - _faults[fault] * (1 - factor);
+            absent[fault] = factor * absent[fault] / (1 - absent[fault] * (1 - factor));
+        }))
+            product *= _components[component].Reweigh(list, absent);
+        return new WhatIf(_faults, absent, Math.Clamp((1 - leak) * product, 0, 1));
+    }
+
+    /// <summary>Sorts factors by group; those of faults that hang together with nothing are handed out one by one.</summary>
+    private Dictionary<int, List<(int, double)>> Group(IEnumerable<(int Fault, double Factor)> factors, Action<int, double> alone)
+    {
+        var grouped = new Dictionary<int, List<(int, double)>>();
         foreach (var (fault, factor) in factors)
         {
             if (factor == 1) continue;
             if (_componentOf[fault] < 0)
             {
-                product *= 1 - _faults[fault] * (1 - factor);
+                alone(fault, factor);
                 continue;
             }
 
-            grouped ??= [];
             if (!grouped.TryGetValue(_componentOf[fault], out var list)) grouped[_componentOf[fault]] = list = [];
             list.Add((fault, factor));
         }
 
-        if (grouped is not null)
-            foreach (var (component, list) in grouped) product *= _components[component].ExpectedProduct(list);
-        return product;
+        return grouped;
     }
+}
+
+/// <summary>What would be believed after one more finding, whichever way it turns out.</summary>
+public sealed class WhatIf
+{
+    private readonly double[] _now;
+    private readonly double[] _absent;
+
+    internal WhatIf(double[] now, double[] absent, double probabilityAbsent) => (_now, _absent, ProbabilityAbsent) = (now, absent, probabilityAbsent);
+
+    /// <summary>Chance that the finding turns out absent, 0 to 1.</summary>
+    public double ProbabilityAbsent { get; }
+
+    /// <summary>Posterior of a fault if the finding is absent.</summary>
+    public double IfAbsent(int fault) => _absent[fault];
+
+    /// <summary>Posterior of a fault if the finding is present: what is believed now is the mean of both.</summary>
+    public double IfPresent(int fault) => ProbabilityAbsent >= 1
+        ? _now[fault] : Math.Clamp((_now[fault] - _absent[fault] * ProbabilityAbsent) / (1 - ProbabilityAbsent), 0, 1);
 }

@@ -1,112 +1,106 @@
-using Mendro.Core.Methods;
 using Mendro.Core.Profiles;
 
 namespace Mendro.Core.Diagnosis;
 
-/// <summary>What counts as a cost at the bench, put into minutes.</summary>
-/// <param name="RatePerHour">Value of an hour of work, in the shop's currency.</param>
-/// <param name="OriginalityMinutes">Minutes of work the shop would give to avoid a full loss of originality.</param>
-/// <param name="HarmMinutes">Minutes lost when a step does damage.</param>
-/// <param name="UncuredMinutes">What a unit that stays uncured costs, in minutes; the repairs stop when going on costs more.</param>
-/// <param name="RetestMinutes">Minutes to try the unit after a repair.</param>
-public sealed record BenchCosts(
-    double RatePerHour = 30, double OriginalityMinutes = 60, double HarmMinutes = 60, double UncuredMinutes = 120, double RetestMinutes = 1)
-{
-    /// <summary>Cost of a method in minutes, without taking the unit apart.</summary>
-    public double Minutes(Method method) =>
-        method.Minutes + RetestMinutes + (double)method.PartsCost / RatePerHour * 60
-        + method.Harm * HarmMinutes + method.OriginalityLoss * OriginalityMinutes;
-}
-
-/// <summary>A method for one part, with its chances.</summary>
-/// <param name="Part">Part.</param>
-/// <param name="Method">Method.</param>
-/// <param name="Chance">Chance that the function worked on works afterwards, 0 to 1, on the single-cause view.</param>
-/// <param name="CostMinutes">All costs in minutes, without preparation.</param>
-/// <param name="Cures">Suspects it helps against, with the success on each.</param>
-public sealed record RepairOption(Part Part, Method Method, double Chance, double CostMinutes, IReadOnlyList<(int Suspect, double Success)> Cures);
-
 /// <summary>
-/// The expected cost of going on with repairs only: always the one with the best chance per cost next, the
-/// preparation paid once, until going on costs more than it is worth. Order by probability per cost is optimal for a
-/// single fault with independent repairs (Heckerman, Breese and Rommelse, “Decision-theoretic troubleshooting”,
-/// Communications of the ACM 38(3), 1995).
+/// The expected cost of going on with repairs only, until going on costs more than it is worth. Order by probability
+/// per cost is optimal for a single fault with independent repairs (Heckerman, Breese and Rommelse, “Decision-theoretic
+/// troubleshooting”, Communications of the ACM 38(3), 1995). Taking the unit apart is paid once and comes before what
+/// it makes possible; the best next step is then the beginning of the group of repairs with the best ratio, opening
+/// included (Horn, “Single-machine job sequencing with treelike precedence ordering”, SIAM J. Appl. Math. 23, 1972).
 /// </summary>
 /// <param name="ExpectedMinutes">Expected cost including the loss when uncured, minutes.</param>
 /// <param name="WorkMinutes">Expected work alone, minutes.</param>
 /// <param name="StopMinutes">Work after which it is no longer worth going on, minutes.</param>
 /// <param name="ChanceToCure">Chance that the sequence cures the function, 0 to 1.</param>
+/// <param name="ExpectedParts">Expected cost of parts, in the shop's currency.</param>
 /// <param name="Sequence">The repairs in order.</param>
+/// <param name="Cured">After each repair: minutes of work so far if none before it helped, and chance to be cured by then.</param>
 public sealed record RepairPlan(
-    double ExpectedMinutes, double WorkMinutes, double StopMinutes, double ChanceToCure, IReadOnlyList<RepairOption> Sequence)
+    double ExpectedMinutes, double WorkMinutes, double StopMinutes, double ChanceToCure, double ExpectedParts,
+    IReadOnlyList<RepairOption> Sequence, IReadOnlyList<(double Minutes, double Chance)> Cured)
 {
-    private const double Negligible = 1e-4;
+    private static readonly AccessState[] States = Enum.GetValues<AccessState>();
 
-    /// <summary>All methods that may help against the suspects.</summary>
-    public static IReadOnlyList<RepairOption> Options(UnitCase unit, IReadOnlyList<Suspect> suspects, BenchCosts costs)
-    {
-        var options = new List<RepairOption>();
-        for (var s = 0; s < suspects.Count; s++)
-        {
-            if (suspects[s].Share < Negligible) continue;
-            var part = suspects[s].Fault.Part;
-            if (options.Any(o => o.Part.Id == part.Id)) continue;
-            foreach (var method in unit.Model.Library.MethodsFor(part.Kind))
-            {
-                var cures = Enumerable.Range(0, suspects.Count)
-                    .Where(n => suspects[n].Fault.Part.Id == part.Id && suspects[n].Share > 0)
-                    .Select(n => (n, unit.SuccessNow(method.Id, suspects[n].FaultIndex))).Where(c => c.Item2 > 0).ToList();
-                var chance = cures.Sum(c => suspects[c.n].Share * c.Item2);
-                if (chance > Negligible) options.Add(new RepairOption(part, method, chance, costs.Minutes(method), cures));
-            }
-        }
-
-        return options;
-    }
+    /// <summary>Chance that the plan has cured the function within some minutes of work, 0 to 1.</summary>
+    public double ChanceWithin(double minutes) => Cured.Where(c => c.Minutes <= minutes).Select(c => c.Chance).DefaultIfEmpty(0).Last();
 
     /// <summary>Plans the repairs.</summary>
-    /// <param name="suspects">Suspects with their shares.</param>
+    /// <param name="shares">Share of the blame by fault index.</param>
     /// <param name="options">Methods that may help.</param>
     /// <param name="preparation">Minutes to take the unit apart.</param>
     /// <param name="state">How far it is apart now.</param>
     /// <param name="costs">Costs.</param>
     /// <param name="first">A repair to begin with, or null for the best.</param>
     public static RepairPlan Make(
-        IReadOnlyList<Suspect> suspects, IReadOnlyList<RepairOption> options, Preparation preparation, AccessState state,
+        IReadOnlyList<double> shares, IReadOnlyList<RepairOption> options, Preparation preparation, AccessState state,
         BenchCosts costs, RepairOption? first = null)
     {
-        var left = suspects.Select(s => s.Share).ToArray();
+        var left = shares.ToArray();
         var failing = 1.0;
-        double expected = 0, work = 0, spent = 0;
+        double expected = 0, work = 0, spent = 0, parts = 0;
         var sequence = new List<RepairOption>();
+        var cured = new List<(double, double)>();
         var waiting = options.ToList();
+        var chances = new double[options.Count];
         while (waiting.Count > 0)
         {
-            RepairOption? best = null;
-            double bestRatio = 0, bestChance = 0, bestCost = 0;
-            foreach (var option in first is not null && sequence.Count == 0 ? [first] : waiting)
-            {
-                var chance = 0.0;
-                foreach (var (suspect, success) in option.Cures) chance += left[suspect] * success;
-                var cost = option.CostMinutes + preparation.Minutes(state, option.Method.State);
-                if (chance / cost <= bestRatio) continue;
-                (best, bestRatio, bestChance, bestCost) = (option, chance / cost, chance, cost);
-            }
-
-            // Going on is worth it while the loss it averts is more than what it costs.
-            if (best is null || (bestChance * costs.UncuredMinutes < bestCost * failing && !(first is not null && sequence.Count == 0))) break;
+            var (best, bestChance) = first is not null && sequence.Count == 0 ? (first, Chance(first, left)) : Next(waiting, left, chances, preparation, state, costs, failing);
+            if (best is null) break;
+            var bestCost = best.CostMinutes + preparation.Minutes(state, best.Method.State);
             waiting.Remove(best);
             sequence.Add(best);
             expected += bestCost * failing;
+            parts += (double)best.Method.PartsCost * failing;
             var minutes = best.Method.Minutes + costs.RetestMinutes + preparation.Minutes(state, best.Method.State);
             work += minutes * failing;
             spent += minutes;
-            foreach (var (suspect, success) in best.Cures) left[suspect] *= 1 - success;
+            foreach (var (fault, success) in best.Cures) left[fault] *= 1 - success;
             failing = Math.Max(0, failing - bestChance);
+            cured.Add((spent, 1 - failing));
             if (best.Method.State > state) state = best.Method.State;
-            if (failing < Negligible) break;
+            if (failing < RepairOption.Negligible) break;
         }
 
-        return new RepairPlan(expected + failing * costs.UncuredMinutes, work, spent, 1 - failing, sequence);
+        return new RepairPlan(expected + failing * costs.UncuredMinutes, work, spent, 1 - failing, parts, sequence, cured);
+    }
+
+    private static (RepairOption? Option, double Chance) Next(
+        List<RepairOption> waiting, double[] left, double[] chances, Preparation preparation, AccessState state, BenchCosts costs, double failing)
+    {
+        for (var n = 0; n < waiting.Count; n++) chances[n] = Chance(waiting[n], left);
+        var order = Enumerable.Range(0, waiting.Count).Where(n => chances[n] > RepairOption.Negligible / 10)
+            .OrderByDescending(n => chances[n] / waiting[n].CostMinutes).ToArray();
+        RepairOption? best = null;
+        double bestRatio = 0, bestChance = 0;
+        foreach (var reached in States)
+        {
+            if (reached < state) continue;
+            // The group that is possible at this state, best first: how good can chance per cost get, opening included?
+            double cost = preparation.Minutes(state, reached), chance = 0, ratio = 0;
+            int lead = -1;
+            foreach (var n in order)
+            {
+                if (waiting[n].Method.State > reached) continue;
+                if (lead < 0) lead = n;
+                cost += waiting[n].CostMinutes;
+                chance += chances[n];
+                if (chance / cost <= ratio) break;
+                ratio = chance / cost;
+            }
+
+            if (lead < 0 || ratio <= bestRatio * (1 + 1e-12)) continue;
+            (best, bestRatio, bestChance) = (waiting[lead], ratio, chances[lead]);
+        }
+
+        // Going on is worth it while the loss it averts is more than what it costs.
+        return best is not null && bestRatio * costs.UncuredMinutes >= failing ? (best, bestChance) : (null, 0);
+    }
+
+    private static double Chance(RepairOption option, double[] left)
+    {
+        var chance = 0.0;
+        foreach (var (fault, success) in option.Cures) chance += left[fault] * success;
+        return chance;
     }
 }

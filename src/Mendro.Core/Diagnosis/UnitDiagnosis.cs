@@ -92,10 +92,11 @@ public sealed class UnitDiagnosis
     /// <summary>Diagnoses a unit.</summary>
     /// <param name="model">Its model.</param>
     /// <param name="events">What happened, in order of time.</param>
+    /// <param name="context">What the shop knows beyond the model.</param>
     /// <returns>The diagnosis, or why the evidence cannot be true together.</returns>
-    public static Outcome<UnitDiagnosis> Make(DeviceModel model, IReadOnlyList<BenchEvent> events)
+    public static Outcome<UnitDiagnosis> Make(DeviceModel model, IReadOnlyList<BenchEvent> events, CaseContext? context = null)
     {
-        var unit = new UnitCase(model, events);
+        var unit = new UnitCase(model, events, context);
         var outcome = unit.Infer();
         return outcome.IsOk
             ? Outcome<UnitDiagnosis>.Ok(new UnitDiagnosis(unit, outcome.Value, ChooseTarget(model, events)))
@@ -122,23 +123,8 @@ public sealed class UnitDiagnosis
     /// </summary>
     public static IReadOnlyList<Suspect> Blame(UnitCase unit, Posterior posterior, DeviceFunction? target, out double unexplained)
     {
-        var model = unit.Model;
-        var weights = new double[model.Faults.Count];
-        if (target is not null)
-        {
-            var last = unit.Events.OfType<FunctionTried>().Last(t => t.FunctionId == target.Id);
-            var template = model.Shown(target, last);
-            // The look has already moved the posterior; here only "is it a cause at all" counts.
-            foreach (var link in model.FunctionFails(target).Links.Where(l => template.Links.Any(t => t.Fault == l.Fault && t.P > 0)))
-                weights[link.Fault] = posterior.Fault(unit.UncuredPiece(link.Fault)) * link.P;
-        }
-
-        var sum = weights.Sum();
-        var scale = Math.Max(1, sum);
-        unexplained = target is null ? 0 : Math.Max(0, 1 - sum);
-        return Enumerable.Range(0, weights.Length)
-            .Select(i => new Suspect(i, model.Faults[i], posterior.Fault(unit.UncuredPiece(i)), weights[i] / scale))
-            .OrderByDescending(s => s.Share).ThenByDescending(s => s.Posterior).ToList();
+        var blame = new BlameShares(unit, target);
+        return blame.Suspects(posterior.Fault, out unexplained);
     }
 
     private Dictionary<string, PartVerdict> Judge()

@@ -11,14 +11,12 @@ public class RepairPlanTests
     private static readonly BenchCosts NeverStop = new(UncuredMinutes: 1e9, RetestMinutes: 0, HarmMinutes: 0, OriginalityMinutes: 0);
 
     /// <summary>Single fault, independent repairs: each repair cures its own cause for sure.</summary>
-    private static (List<Suspect> Suspects, List<RepairOption> Options) Shop(double[] shares, double[] minutes)
+    private static (double[] Shares, List<RepairOption> Options) Shop(double[] shares, double[] minutes)
     {
-        var suspects = shares.Select((share, i) => new Suspect(i,
-            new PartFault(new Part($"p{i}", $"P{i}", "box"), new FailureMode("dead", "dead", ModeEffect.Dead, share, null, null, null, ""), share), share, share)).ToList();
-        var options = suspects.Select((s, i) => new RepairOption(s.Fault.Part,
+        var options = shares.Select((share, i) => new RepairOption(new Part($"p{i}", $"P{i}", "box"),
             new Method($"m{i}", $"M{i}", MethodType.Repair, null, null, minutes[i], 0, AccessState.Closed, 0, 0, [], [], [], [], [], ""),
-            s.Share, minutes[i], [(i, 1.0)])).ToList();
-        return (suspects, options);
+            share, minutes[i], [(i, 1.0)])).ToList();
+        return (shares, options);
     }
 
     [Fact]
@@ -34,8 +32,8 @@ public class RepairPlanTests
         {
             var total = x.weights.Sum();
             var shares = x.weights.Select(w => w / total).ToArray();
-            var (suspects, options) = Shop(shares, x.minutes);
-            var plan = RepairPlan.Make(suspects, options, new Preparation(0, 0, 0), AccessState.Closed, NeverStop);
+            var (_, options) = Shop(shares, x.minutes);
+            var plan = RepairPlan.Make(shares, options, new Preparation(0, 0, 0), AccessState.Closed, NeverStop);
             var best = Permutations(shares.Length).Min(order => Cost(order, shares, x.minutes));
             plan.WorkMinutes.ShouldBe(best, 0.01 * best);
             var inOrder = plan.Sequence.Select(o => int.Parse(o.Part.Id[1..], System.Globalization.CultureInfo.InvariantCulture)).ToList();
@@ -46,20 +44,20 @@ public class RepairPlanTests
     [Fact]
     public void Opening_the_case_is_paid_once()
     {
-        var (suspects, options) = Shop([0.6, 0.4], [10, 10]);
+        var (shares, options) = Shop([0.6, 0.4], [10, 10]);
         options = options.Select(o => o with { Method = o.Method with { State = AccessState.Open } }).ToList();
-        var plan = RepairPlan.Make(suspects, options, new Preparation(6, 8, 4), AccessState.Closed, NeverStop);
+        var plan = RepairPlan.Make(shares, options, new Preparation(6, 8, 4), AccessState.Closed, NeverStop);
         // 6 to open and 10 for the first; with 40 % left, 10 for the second and nothing for opening.
         plan.WorkMinutes.ShouldBe(16 + 0.4 * 10, 1e-9);
-        RepairPlan.Make(suspects, options, new Preparation(6, 8, 4), AccessState.Open, NeverStop).WorkMinutes.ShouldBe(14, 1e-9);
+        RepairPlan.Make(shares, options, new Preparation(6, 8, 4), AccessState.Open, NeverStop).WorkMinutes.ShouldBe(14, 1e-9);
     }
 
     [Fact]
     public void The_plan_stops_where_going_on_costs_more_than_it_averts()
     {
-        var (suspects, options) = Shop([0.9, 0.1], [10, 60]);
+        var (shares, options) = Shop([0.9, 0.1], [10, 60]);
         // After the first, 0.1 of the blame is left, all of it against the second: 60 minutes to avert 50.
-        var plan = RepairPlan.Make(suspects, options, new Preparation(0, 0, 0), AccessState.Closed, NeverStop with { UncuredMinutes = 50 });
+        var plan = RepairPlan.Make(shares, options, new Preparation(0, 0, 0), AccessState.Closed, NeverStop with { UncuredMinutes = 50 });
         plan.Sequence.ShouldHaveSingleItem().Part.Id.ShouldBe("p0");
         plan.ChanceToCure.ShouldBe(0.9, 1e-9);
         plan.StopMinutes.ShouldBe(10, 1e-9);

@@ -1,0 +1,40 @@
+namespace Mendro.Core.Diagnosis;
+
+/// <summary>A piece of test gear, or another unit that stands in for a part.</summary>
+/// <param name="Id">Id, unique in the shop.</param>
+/// <param name="Name">Name as written on it.</param>
+/// <param name="Kind">Part kind of the library; chooses the ways it fails.</param>
+/// <param name="UsesSinceCleaning">How often it was used since it was last cleaned.</param>
+public sealed record GearItem(string Id, string Name, string Kind, int UsesSinceCleaning = 0)
+{
+    /// <summary>Id of the gear as a part of a unit's network.</summary>
+    public string PartId => "gear:" + Id;
+}
+
+/// <summary>What the shop knows beyond the model when a unit is diagnosed.</summary>
+/// <param name="Priors">Chance of every fault of the model, by index; null for the model's own.</param>
+/// <param name="Gear">Gear that took part in swap trials.</param>
+public sealed record CaseContext(IReadOnlyList<double>? Priors = null, IReadOnlyList<GearItem>? Gear = null)
+{
+    /// <summary>Nothing beyond the model.</summary>
+    public static CaseContext None { get; } = new();
+}
+
+/// <summary>How test gear becomes more suspect with use (common practice, no source): it gets dirty from dirty units.</summary>
+public static class GearWear
+{
+    /// <summary>Chance that one more use leaves it dirty, by part kind; cables and screens wear far less.</summary>
+    public static double PerUse(string kind) => kind switch
+    {
+        "test-console" or "cartridge-connector" => 0.006,
+        "test-cartridge" => 0.004,
+        "test-cable" or "cord" or "adapter" => 0.001,
+        _ => 0.0005,
+    };
+
+    /// <summary>Chance that it is at fault after some uses: each use has its own small chance.</summary>
+    /// <param name="prior">Chance when just cleaned, 0 to 1.</param>
+    /// <param name="kind">Part kind.</param>
+    /// <param name="uses">Uses since the last cleaning, 0 or more.</param>
+    public static double Prior(double prior, string kind, int uses) => 1 - (1 - prior) * Math.Pow(1 - PerUse(kind), uses);
+}

@@ -1,0 +1,80 @@
+using Mendro.Core.Methods;
+
+namespace Mendro.Core.Diagnosis;
+
+/// <summary>One look at a finding.</summary>
+/// <param name="At">Index of the event.</param>
+/// <param name="Template">What was looked for.</param>
+/// <param name="Links">Its links to the faults of the case.</param>
+/// <param name="Present">True when it was there.</param>
+/// <param name="Trials">How many times with this same result.</param>
+internal sealed record Trial(int At, FindingTemplate Template, IReadOnlyList<Link> Links, bool Present, int Trials);
+
+/// <summary>
+/// All looks at one thing, in order of time, as findings of the network. Results alike in a row are one finding: a
+/// lasting cause is the same cause each time. Only intermittent ones draw anew, so a run of good starts clears them
+/// more with every start, and a run of failures speaks more and more for something solid.
+/// </summary>
+internal sealed class TrialSeries
+{
+    private readonly List<Trial> _trials = [];
+
+    /// <summary>True when it was absent when last looked for.</summary>
+    public bool LastAbsent => _trials.Count > 0 && !_trials[^1].Present;
+
+    /// <summary>When it was last looked for.</summary>
+    public int LastAt => _trials[^1].At;
+
+    /// <summary>Adds a look.</summary>
+    public void Add(Trial trial) => _trials.Add(trial);
+
+    /// <summary>The findings with what was seen of them.</summary>
+    public IEnumerable<(Finding Finding, bool Present, int At)> Findings(
+        IReadOnlyList<PartFault> faults, IReadOnlyList<List<int>> piecesOf, IReadOnlyList<FaultPiece> pieces)
+    {
+        // Results that differ with no repair between are both kept: only an intermittent explains them.
+        for (var n = 0; n < _trials.Count;)
+        {
+            var end = n;
+            while (end + 1 < _trials.Count && _trials[end + 1].Present == _trials[n].Present) end++;
+            var run = _trials.GetRange(n, end - n + 1);
+            var last = run[^1];
+            var links = last.Present ? Failed(run) : Passed(run);
+            yield return (new Finding($"{last.Template.Id}#{last.At}", last.Template.Leak, links), last.Present, last.At);
+            n = end + 1;
+        }
+
+        // The last failure holds, with what was cured before it taken out.
+        List<Link> Failed(List<Trial> run)
+        {
+            var last = run[^1];
+            var links = new List<Link>(last.Links.Count);
+            foreach (var link in last.Links)
+                // What failed before a step was not broken by it: damage can explain only a failure that began after it.
+                foreach (var piece in piecesOf[link.Fault].Where(p => pieces[p].AliveAt(last.At) && pieces[p].CreatedAt < run[0].At))
+                    links.Add(new Link(piece, EvidenceWeights.InARow(faults[link.Fault].Mode, link.P, EvidenceWeights.Fails(faults[link.Fault].Mode),
+                        run.Where(t => pieces[piece].AliveAt(t.At)).Sum(t => t.Trials))));
+            return links;
+        }
+
+        // A pass clears whatever was there at any pass of the run: lasting faults once, intermittent ones at each trial.
+        List<Link> Passed(List<Trial> run)
+        {
+            var best = new Dictionary<int, (double P, int Trials, int Fault)>();
+            foreach (var trial in run)
+            {
+                foreach (var link in trial.Links)
+                {
+                    foreach (var piece in piecesOf[link.Fault].Where(p => pieces[p].AliveAt(trial.At)))
+                    {
+                        var before = best.GetValueOrDefault(piece);
+                        best[piece] = (Math.Max(before.P, link.P), before.Trials + trial.Trials, link.Fault);
+                    }
+                }
+            }
+
+            return best.Select(b => new Link(b.Key, faults[b.Value.Fault].Mode.Effect == ModeEffect.Intermittent
+                ? 1 - Math.Pow(1 - b.Value.P, b.Value.Trials) : b.Value.P)).ToList();
+        }
+    }
+}

@@ -1,0 +1,103 @@
+using Mendro.Core.Diagnosis;
+using Mendro.Core.Methods;
+using Mendro.Core.Profiles;
+
+namespace Mendro.StandIns;
+
+/// <summary>One step of work on a practice unit.</summary>
+/// <param name="Title">What was done.</param>
+/// <param name="Answer">What came of it.</param>
+/// <param name="Why">Why it was done, when the one who did it said so.</param>
+/// <param name="Minutes">Minutes it took, taking apart included.</param>
+public sealed record PracticeStep(string Title, string Answer, string? Why, double Minutes);
+
+/// <summary>A practice unit on the bench: every touch costs its minutes and is written down.</summary>
+public sealed class PracticeBench(DeviceModel model, PracticeUnit unit, BenchCosts costs)
+{
+    private readonly List<BenchEvent> _events = [];
+    private readonly List<PracticeStep> _steps = [];
+
+    /// <summary>The model.</summary>
+    public DeviceModel Model { get; } = model;
+
+    /// <summary>The unit; only the oracle may look into it.</summary>
+    public PracticeUnit Unit { get; } = unit;
+
+    /// <summary>What happened, in order.</summary>
+    public IReadOnlyList<BenchEvent> Events => _events;
+
+    /// <summary>The same in words.</summary>
+    public IReadOnlyList<PracticeStep> Steps => _steps;
+
+    /// <summary>Minutes so far.</summary>
+    public double Minutes { get; private set; }
+
+    /// <summary>Parts so far, in the library's currency units.</summary>
+    public decimal PartsCost { get; private set; }
+
+    /// <summary>How far the unit is apart.</summary>
+    public AccessState Access { get; private set; }
+
+    /// <summary>True when every function worked when last tried.</summary>
+    public bool AllWork => Model.Profile.Functions.All(f => UnitDiagnosis.StateOf(_events, f.Id) == FunctionState.Works);
+
+    /// <summary>Tries every function once.</summary>
+    public void Baseline()
+    {
+        foreach (var function in Model.Profile.Functions) Try(function);
+    }
+
+    /// <summary>Tries a function.</summary>
+    public void Try(DeviceFunction function, string? why = null)
+    {
+        var (works, look) = Unit.Try(function);
+        _events.Add(new FunctionTried(_events.Count, function.Id, works, look));
+        var name = Model.Library.FindFunctionKind(function.Kind)?.Looks.FirstOrDefault(l => l.Id == look)?.Name;
+        Step($"Try: {function.Name}", works ? "works" : name ?? "fails", why, function.Minutes);
+    }
+
+    /// <summary>Takes a probe.</summary>
+    public void Measure(Probe probe, string? why = null)
+    {
+        var opened = Reach(probe.State);
+        var outcome = Unit.Probe(probe);
+        _events.Add(new ProbeTaken(_events.Count, probe.Id, outcome));
+        Step(MoveWords.CheckTitle(probe), outcome == ProbeOutcome.Normal ? MoveWords.GoodAnswer(probe) : MoveWords.BadAnswer(probe), why, opened + probe.Minutes);
+    }
+
+    /// <summary>Presses, flexes or warms the unit and watches a function.</summary>
+    public void Provoke(DeviceFunction function, Provocation how, string? why = null)
+    {
+        var opened = how == Provocation.Flexed ? Reach(AccessState.Open) : 0;
+        var changed = Unit.Provoke(function, how);
+        _events.Add(new Provoked(_events.Count, function.Id, how, changed));
+        Step(MoveWords.ProvokeTitle(function, how), changed ? "it changes" : "nothing changes", why, opened + MoveWords.ProvokeMinutes(how));
+    }
+
+    /// <summary>Carries a method out, then tries what it was for; when that works, everything else that failed too.</summary>
+    public void Repair(string partId, Method method, DeviceFunction target, string? why = null)
+    {
+        var opened = Reach(method.State);
+        Unit.Repair(partId, method);
+        PartsCost += method.PartsCost;
+        _events.Add(new RepairDone(_events.Count, partId, method.Id));
+        // The retest is counted with the repair, as the advisor counts it.
+        Step($"{method.Name} ({Model.Profile.FindPart(partId)!.Name})", "done", why, opened + method.Minutes + costs.RetestMinutes - target.Minutes);
+        Try(target);
+        if (UnitDiagnosis.StateOf(_events, target.Id) != FunctionState.Works) return;
+        foreach (var function in Model.Profile.Functions.Where(f => UnitDiagnosis.StateOf(_events, f.Id) == FunctionState.Fails).ToList()) Try(function);
+    }
+
+    private double Reach(AccessState state)
+    {
+        var minutes = Model.Profile.Preparation.Minutes(Access, state);
+        if (state > Access) Access = state;
+        return minutes;
+    }
+
+    private void Step(string title, string answer, string? why, double minutes)
+    {
+        Minutes += minutes;
+        _steps.Add(new PracticeStep(title, answer, why, minutes));
+    }
+}
