@@ -29,7 +29,7 @@ public sealed record SimulationResult(int Units, long Seed, SimulatedPolicy Poli
 /// <summary>A world in which faults are not as frequent as the library says, and what a shop has learned of it.</summary>
 /// <param name="ShiftSeed">Seed of the world's own frequencies; null when they are the library's.</param>
 /// <param name="Learned">Closed jobs of the same model that the advisor has learned from, 0 or more.</param>
-/// <param name="Strength">How many units the library's weights are worth when the shop learns.</param>
+/// <param name="Strength">How many cases found the library's weights are worth when the shop learns.</param>
 public sealed record SimulatedWorld(long? ShiftSeed = null, int Learned = 0, double Strength = ShopLessons.DefaultStrength);
 
 /// <summary>Lets a policy work on drawn units and counts minutes, cures and cost.</summary>
@@ -84,6 +84,6 @@ public static class Simulation
     {
         var lessons = Enumerable.Range(0, world.Learned).Select(n => PracticeUnit.Draw(model, seed, -1 - n, priors).Present)
             .Select(present => new Lesson(model.Profile, "", present.Select(f => (model.Faults[f].Part.Id, model.Faults[f].Mode.Id)).ToList())).ToList();
-        return new CaseContext(new ShopLessons(lessons, world.Strength).Priors(model, ""));
+        return new CaseContext(new ShopLessons(lessons, model.Library, world.Strength).Priors(model, ""));
     }
 }

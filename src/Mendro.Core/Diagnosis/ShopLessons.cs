@@ -1,4 +1,5 @@
 using MathNet.Numerics.Distributions;
+using Mendro.Core.Methods;
 using Mendro.Core.Profiles;
 
 namespace Mendro.Core.Diagnosis;
@@ -10,44 +11,51 @@ namespace Mendro.Core.Diagnosis;
 /// <param name="Number">Number of the job, for the list of units.</param>
 public sealed record Lesson(DeviceProfile Profile, string Revision, IReadOnlyList<(string PartId, string ModeId)> Causes, long Number = 0);
 
-/// <summary>How often a fault was the cause at this shop, against what the library or profile says.</summary>
+/// <summary>How often a fault was the cause at this shop, against what the library or profile says. All rates are shares of the units brought in.</summary>
 /// <param name="Fault">The fault, with the library's or profile's prior.</param>
 /// <param name="Revision">Board revision, or blank for all.</param>
 /// <param name="Found">Units in which it was confirmed.</param>
 /// <param name="Units">Closed units of the model with a confirmed cause.</param>
-/// <param name="Learned">Chance used now, 0 to 1.</param>
-/// <param name="Low">Lower end of the 90 % interval of the chance.</param>
+/// <param name="Base">Share expected from the starting weight, 0 to 1.</param>
+/// <param name="Learned">Share believed now, 0 to 1.</param>
+/// <param name="Low">Lower end of its 90 % interval.</param>
 /// <param name="High">Upper end of it.</param>
 /// <param name="Numbers">Jobs in which it was confirmed.</param>
 public sealed record Pattern(
-    PartFault Fault, string Revision, int Found, int Units, double Learned, double Low, double High, IReadOnlyList<long> Numbers);
+    PartFault Fault, string Revision, int Found, int Units, double Base, double Learned, double Low, double High, IReadOnlyList<long> Numbers)
+{
+    /// <summary>The shop's own share, 0 to 1.</summary>
+    public double Own => Units > 0 ? Found / (double)Units : 0;
+}
 
 /// <summary>
-/// Learning from the shop's own closed jobs. Each chance is Beta-shaped around the weight it starts from, with a
-/// strength in units; a confirmed cause counts for its part and mode, every other closed unit of the model against
-/// (conjugate updating of a Beta prior by binomial counts: mean (s·p + k) / (s + n)). Pooling goes upward: what other
-/// models show of the same part kind moves the starting point (Gamma–Poisson on the ratio of found to expected), what
-/// other revisions show counts half, the same revision counts full.
+/// Learning from the shop's own closed jobs. The share of the units brought in that have a fault is Beta-shaped around
+/// the starting weight: Beta(c, c·(1 − p)/p) has the mean p and weighs as much as c cases found, so that a rare fault is
+/// not forgotten because thirty units did not have it. Confirmed causes count for their part and mode, every other
+/// closed unit of the model against (conjugate updating of a Beta prior by binomial counts). Pooling goes upward: what
+/// other models show of the same kind of part moves the starting point (Gamma–Poisson on the ratio of found to
+/// expected), another revision counts half, the same revision full.
 /// </summary>
 public sealed class ShopLessons
 {
-    /// <summary>Units of experience that the library's weight is worth, when the shop does not say otherwise.</summary>
-    public const double DefaultStrength = 6;
+    /// <summary>Cases found that the library's weight is worth, when the shop does not say otherwise.</summary>
+    public const double DefaultStrength = 2;
 
     private const double OtherRevision = 0.5;
     private const double Highest = 0.95;
 
     private readonly IReadOnlyList<Lesson> _lessons;
     private readonly double _strength;
-    private readonly Dictionary<string, DeviceModelCount> _byProfile;
+    private readonly Dictionary<string, Told> _byProfile;
 
     /// <summary>Collects the lessons.</summary>
     /// <param name="lessons">Closed jobs with at least one confirmed cause.</param>
-    /// <param name="strength">Units of experience the starting weight is worth, above 0.</param>
-    public ShopLessons(IReadOnlyList<Lesson> lessons, double strength = DefaultStrength)
+    /// <param name="library">Library the profiles are compiled against.</param>
+    /// <param name="strength">Cases found that the starting weight is worth, above 0.</param>
+    public ShopLessons(IReadOnlyList<Lesson> lessons, TradeLibrary library, double strength = DefaultStrength)
     {
         (_lessons, _strength) = (lessons, strength);
-        _byProfile = lessons.GroupBy(l => l.Profile.Id).ToDictionary(g => g.Key, g => new DeviceModelCount(g.ToList()));
+        _byProfile = lessons.GroupBy(l => l.Profile.Id).ToDictionary(g => g.Key, g => new Told(g.ToList(), library));
     }
 
     /// <summary>Number of lessons.</summary>
@@ -56,35 +64,42 @@ public sealed class ShopLessons
     /// <summary>Chance of every fault of a model, by index.</summary>
     /// <param name="model">Model.</param>
     /// <param name="revision">Board revision, or blank when it is not known.</param>
-    public double[] Priors(DeviceModel model, string revision) => model.Faults.Select(f => Mean(Shape(model, f, revision))).ToArray();
-
-    /// <summary>What the shop has learned of a model: every fault found at least once, and all that were expected but never found.</summary>
-    public IReadOnlyList<Pattern> Patterns(DeviceModel model, string revision)
+    public double[] Priors(DeviceModel model, string revision)
     {
-        var own = Own(model, revision).ToList();
-        var patterns = new List<Pattern>();
-        foreach (var fault in model.Faults)
-        {
-            var found = own.Where(l => l.Causes.Contains((fault.Part.Id, fault.Mode.Id))).ToList();
-            if (found.Count == 0 && own.Count * fault.Prior < 1) continue;
-            var (a, b) = Shape(model, fault, revision);
-            patterns.Add(new Pattern(fault, revision, found.Count, own.Count, Mean((a, b)), Beta.InvCDF(a, b, 0.05), Beta.InvCDF(a, b, 0.95), found.Select(l => l.Number).ToList()));
-        }
-
-        return patterns.OrderByDescending(p => Math.Abs(Math.Log(p.Learned / Math.Max(p.Fault.Prior, 1e-4)))).ToList();
+        if (Count == 0) return model.Faults.Select(f => f.Prior).ToArray();
+        var brought = new BroughtIn(model);
+        return model.Faults.Select((fault, f) => fault.Prior is <= 0 or >= 1 ? fault.Prior
+            : Math.Min(Highest, brought.Prior(f, Mean(Shape(model, brought, f, revision))))).ToArray();
     }
 
-    private IEnumerable<Lesson> Own(DeviceModel model, string revision) =>
-        _lessons.Where(l => l.Profile.Id == model.Profile.Id && (revision.Length == 0 || l.Revision == revision));
-
-    /// <summary>Parameters of the Beta distribution of a chance.</summary>
-    private (double A, double B) Shape(DeviceModel model, PartFault fault, string revision)
+    /// <summary>What the shop has learned of a model: every fault found at least once, and all that were expected but never found; the most telling first.</summary>
+    public IReadOnlyList<Pattern> Patterns(DeviceModel model, string revision)
     {
-        if (fault.Prior is <= 0 or >= 1) return (fault.Prior, 1 - fault.Prior);
-        var start = Math.Min(Highest, fault.Prior * KindRatio(model, fault));
-        var (a, b) = (_strength * start, _strength * (1 - start));
-        if (!_byProfile.TryGetValue(model.Profile.Id, out var counts)) return (a, b);
-        foreach (var (theirs, units, found) in counts.Of(fault.Part.Id, fault.Mode.Id))
+        var own = _lessons.Where(l => l.Profile.Id == model.Profile.Id && (revision.Length == 0 || l.Revision == revision)).ToList();
+        var brought = new BroughtIn(model);
+        var patterns = new List<Pattern>();
+        for (var f = 0; f < model.Faults.Count; f++)
+        {
+            var fault = model.Faults[f];
+            if (fault.Prior is <= 0 or >= 1) continue;
+            var found = own.Where(l => l.Causes.Contains((fault.Part.Id, fault.Mode.Id))).ToList();
+            var start = brought.Share(f, fault.Prior);
+            if (found.Count == 0 && own.Count * start < 1) continue;
+            var (a, b) = Shape(model, brought, f, revision);
+            patterns.Add(new Pattern(fault, revision, found.Count, own.Count, start, Mean((a, b)), Beta.InvCDF(a, b, 0.05), Beta.InvCDF(a, b, 0.95), found.Select(l => l.Number).ToList()));
+        }
+
+        return patterns.OrderByDescending(p => Math.Abs(Math.Log(p.Learned / p.Base))).ToList();
+    }
+
+    /// <summary>Parameters of the Beta distribution of a share.</summary>
+    private (double A, double B) Shape(DeviceModel model, BroughtIn brought, int index, string revision)
+    {
+        var fault = model.Faults[index];
+        var start = Math.Min(Highest, brought.Share(index, fault.Prior) * KindRatio(model, fault));
+        var (a, b) = (_strength, _strength * (1 - start) / start);
+        if (!_byProfile.TryGetValue(model.Profile.Id, out var told)) return (a, b);
+        foreach (var (theirs, units, found) in told.Of(fault.Part.Id, fault.Mode.Id))
         {
             // With the revision unknown on either side the lesson holds for the model.
             var weight = revision.Length == 0 || theirs.Length == 0 || theirs == revision ? 1 : OtherRevision;
@@ -98,32 +113,42 @@ public sealed class ShopLessons
     private double KindRatio(DeviceModel model, PartFault fault)
     {
         double found = 0, expected = 0;
-        foreach (var (profileId, counts) in _byProfile)
+        foreach (var (profileId, told) in _byProfile)
         {
             if (profileId == model.Profile.Id) continue;
-            found += counts.OfKind(fault.Part.Kind, fault.Mode.Id);
-            expected += counts.Units * counts.Expected(model.Library, fault.Part.Kind, fault.Mode.Id);
+            found += told.FoundOfKind(fault.Part.Kind, fault.Mode.Id);
+            expected += told.ExpectedOfKind(fault.Part.Kind, fault.Mode.Id);
         }
 
         return (_strength + found) / (_strength + expected);
     }
 
-    private static double Mean((double A, double B) shape) => shape.A + shape.B > 0 ? shape.A / (shape.A + shape.B) : 0;
+    private static double Mean((double A, double B) shape) => shape.A / (shape.A + shape.B);
 
-    /// <summary>Counts of one profile's lessons.</summary>
-    private sealed class DeviceModelCount(IReadOnlyList<Lesson> lessons)
+    /// <summary>What the lessons of one profile tell.</summary>
+    private sealed class Told
     {
-        private readonly DeviceProfile _profile = lessons[^1].Profile;
+        private readonly IReadOnlyList<Lesson> _lessons;
+        private readonly Dictionary<(string Kind, string Mode), double> _expected = [];
 
-        public int Units => lessons.Count;
+        public Told(IReadOnlyList<Lesson> lessons, TradeLibrary library)
+        {
+            _lessons = lessons;
+            var model = new DeviceModel(lessons[^1].Profile, library);
+            var brought = new BroughtIn(model);
+            for (var f = 0; f < model.Faults.Count; f++)
+            {
+                var key = (model.Faults[f].Part.Kind, model.Faults[f].Mode.Id);
+                _expected[key] = _expected.GetValueOrDefault(key) + lessons.Count * brought.Share(f, model.Faults[f].Prior);
+            }
+        }
 
         public IEnumerable<(string Revision, int Units, int Found)> Of(string partId, string modeId) =>
-            lessons.GroupBy(l => l.Revision).Select(g => (g.Key, g.Count(), g.Count(l => l.Causes.Contains((partId, modeId)))));
+            _lessons.GroupBy(l => l.Revision).Select(g => (g.Key, g.Count(), g.Count(l => l.Causes.Contains((partId, modeId)))));
 
-        public int OfKind(string kind, string modeId) =>
-            lessons.Sum(l => l.Causes.Count(c => c.ModeId == modeId && l.Profile.FindPart(c.PartId)?.Kind == kind));
+        public int FoundOfKind(string kind, string modeId) =>
+            _lessons.Sum(l => l.Causes.Count(c => c.ModeId == modeId && l.Profile.FindPart(c.PartId)?.Kind == kind));
 
-        public double Expected(Methods.TradeLibrary library, string kind, string modeId) => _profile.Parts.Where(p => p.Kind == kind)
-            .Sum(p => p.Modes?.FirstOrDefault(m => m.Mode == modeId)?.Prior ?? library.FindPartKind(kind)?.Modes.FirstOrDefault(m => m.Id == modeId)?.Prior ?? 0);
+        public double ExpectedOfKind(string kind, string modeId) => _expected.GetValueOrDefault((kind, modeId));
     }
 }
