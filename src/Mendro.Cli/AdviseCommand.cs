@@ -17,7 +17,7 @@ internal static class AdviseCommand
         if (Commands.ReadText(file, out var text) is { } unreadable) return Commands.Refuse(error, unreadable);
         var evidence = EvidenceFile.Read(text, model);
         if (!evidence.IsOk) return Commands.Refuse(error, evidence.Problem!);
-        var outcome = UnitDiagnosis.Make(model, evidence.Value.Events);
+        var outcome = UnitDiagnosis.Make(model, evidence.Value.Events, new CaseContext(Gear: evidence.Value.Gear));
         if (!outcome.IsOk) return Commands.Refuse(error, outcome.Problem!);
 
         var diagnosis = outcome.Value;

@@ -20,6 +20,12 @@ public enum RecordKind
 
     /// <summary>A repair done.</summary>
     Repair,
+
+    /// <summary>A function tried with something swapped.</summary>
+    Swap,
+
+    /// <summary>A function watched while the unit was pressed, flexed or warmed.</summary>
+    Provoke,
 }
 
 /// <summary>One thing done or seen at the bench. Never changed, only withdrawn and replaced.</summary>
@@ -40,11 +46,14 @@ public sealed record BenchRecord
     /// <summary>Function, probe, mark or part id.</summary>
     public string Subject { get; init; } = "";
 
-    /// <summary>pass or fail; normal, abnormal or jumps; present or absent.</summary>
+    /// <summary>pass or fail, of a swap also flicker; normal, abnormal or jumps; present or absent; changed or same.</summary>
     public string State { get; init; } = "";
 
-    /// <summary>Look id, failure-mode id or method id.</summary>
+    /// <summary>Look id, failure-mode id, method id or provocation; of a swap a <see cref="SwapDetail"/>.</summary>
     public string Detail { get; init; } = "";
+
+    /// <summary>How many times in a row a function was tried with this result, 1 or more.</summary>
+    public int Trials { get; init; } = 1;
 
     /// <summary>Reading as understood.</summary>
     public string Reading { get; init; } = "";
@@ -79,7 +88,7 @@ public sealed record BenchRecord
     /// <summary>The record as the engine takes it.</summary>
     public BenchEvent ToEvent() => Kind switch
     {
-        RecordKind.Function => new FunctionTried(Id, Subject, State == "pass", Detail.Length > 0 ? Detail : null),
+        RecordKind.Function => new FunctionTried(Id, Subject, State == "pass", Detail.Length > 0 ? Detail : null, Math.Max(1, Trials)),
         RecordKind.Probe => new ProbeTaken(Id, Subject, State switch
         {
             "normal" => ProbeOutcome.Normal,
@@ -87,6 +96,9 @@ public sealed record BenchRecord
             _ => ProbeOutcome.Abnormal,
         }),
         RecordKind.Mark => new MarkSeen(Id, Subject),
+        RecordKind.Swap when SwapDetail.Read(Detail) is var swap =>
+            new SwapTried(Id, Subject, swap.Chain, State == "pass", swap.Gear.Select(g => g.Id).ToList(), State == "flicker"),
+        RecordKind.Provoke => new Provoked(Id, Subject, Enum.Parse<Provocation>(Detail, ignoreCase: true), State == "changed"),
         RecordKind.Cause => new CauseConfirmed(Id, Subject, Detail, State == "present"),
         _ => new RepairDone(Id, Subject, Detail),
     };

@@ -94,14 +94,17 @@ public sealed class BenchRecordStore(ShopDatabase database, TimeProvider time)
     internal static long Insert(SqliteConnection connection, SqliteTransaction transaction, BenchRecord record, string? timelineWords = null)
     {
         var id = connection.ExecuteScalar<long>("""
-            INSERT INTO bench_records (job_id, seq, kind, subject, state, detail, reading, value, words, note, minutes, cost, parts, stage, at)
-            VALUES (@JobId, @Seq, @kind, @Subject, @State, @Detail, @Reading, @Value, @Words, @Note, @Minutes, @Cost, @Parts, @stage, @At)
+            INSERT INTO bench_records (job_id, seq, kind, subject, state, detail, trials, reading, value, words, note, minutes, cost, parts, stage, at)
+            VALUES (@JobId, @Seq, @kind, @Subject, @State, @Detail, @Trials, @Reading, @Value, @Words, @Note, @Minutes, @Cost, @Parts, @stage, @At)
             RETURNING id
             """, new
         {
-            record.JobId, record.Seq, kind = record.Kind.ToString(), record.Subject, record.State, record.Detail, record.Reading, record.Value,
+            record.JobId, record.Seq, kind = record.Kind.ToString(), record.Subject, record.State, record.Detail, record.Trials, record.Reading, record.Value,
             record.Words, record.Note, record.Minutes, record.Cost, record.Parts, stage = record.Stage.ToString(), record.At,
         }, transaction);
+        if (record.Kind == RecordKind.Swap)
+            foreach (var gear in SwapDetail.Read(record.Detail).Gear.Select(g => g.GearId).OfType<long>().Distinct())
+                connection.Execute("INSERT INTO gear_uses (record_id, gear_id) VALUES (@id, @gear)", new { id, gear }, transaction);
         Timeline.Add(connection, transaction, record.JobId, record.At, record.Kind.ToString().ToLowerInvariant(), timelineWords ?? record.Words);
         return id;
     }

@@ -103,6 +103,13 @@ public sealed record Job
     /// <summary>When it was deleted, UTC; a deleted job can be brought back.</summary>
     public DateTimeOffset? DeletedAt { get; init; }
 
+    /// <summary>Seed of the hidden faults of a practice unit; null for a real one.</summary>
+    public long? PracticeSeed { get; init; }
+
+    /// <summary>Number as written on the tag; practice units count apart.</summary>
+    public string Tag => PracticeSeed is null ? Number.ToString(System.Globalization.CultureInfo.InvariantCulture)
+        : "P" + (Number - JobStore.FirstPractice).ToString(System.Globalization.CultureInfo.InvariantCulture);
+
     /// <summary>Name for lists and the tag.</summary>
     public string Title => UnitName.Length > 0 ? UnitName : ModelName;
 

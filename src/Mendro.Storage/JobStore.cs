@@ -8,6 +8,9 @@ namespace Mendro.Storage;
 /// <summary>The jobs. Every write is a transaction and leaves a line in the timeline.</summary>
 public sealed class JobStore(ShopDatabase database, TimeProvider time)
 {
+    /// <summary>Practice units are numbered upwards from here, so that the shop's own numbers stay without gaps.</summary>
+    public const long FirstPractice = 900_000;
+
     private const string Select = """
         SELECT j.*, c.name AS customer_name, c.contact AS customer_contact
         FROM jobs j LEFT JOIN customers c ON c.id = j.customer_id
@@ -20,7 +23,8 @@ public sealed class JobStore(ShopDatabase database, TimeProvider time)
         var number = database.Write((connection, transaction) =>
         {
             var customer = intake.OwnerName is { } name ? Customer(connection, transaction, name, intake.OwnerContact) : (long?)null;
-            var next = connection.ExecuteScalar<long>("SELECT coalesce(max(number), 100) + 1 FROM jobs", transaction: transaction);
+            var next = connection.ExecuteScalar<long>("SELECT coalesce(max(number), @before) + 1 FROM jobs WHERE (practice_seed IS NULL) = @real",
+                new { before = intake.Job.PracticeSeed is null ? 100 : FirstPractice, real = intake.Job.PracticeSeed is null }, transaction);
             var id = Insert(connection, transaction, intake.Job, next, customer);
             Timeline.Add(connection, transaction, id, intake.Job.ReceivedAt, "intake", $"Taken in: {intake.Job.Title}, {intake.OwnerName ?? "shop stock"}");
             long seq = 0;
@@ -41,21 +45,28 @@ public sealed class JobStore(ShopDatabase database, TimeProvider time)
     public IReadOnlyList<Job> Live()
     {
         using var connection = database.Open();
-        return connection.Query<Job>($"{Select} WHERE j.closed_at IS NULL AND j.deleted_at IS NULL ORDER BY j.number DESC").AsList();
+        return connection.Query<Job>($"{Select} WHERE j.closed_at IS NULL AND j.deleted_at IS NULL AND j.practice_seed IS NULL ORDER BY j.number DESC").AsList();
     }
 
     /// <summary>All jobs but the deleted ones, newest number first.</summary>
     public IReadOnlyList<Job> All()
     {
         using var connection = database.Open();
-        return connection.Query<Job>($"{Select} WHERE j.deleted_at IS NULL ORDER BY j.number DESC").AsList();
+        return connection.Query<Job>($"{Select} WHERE j.deleted_at IS NULL AND j.practice_seed IS NULL ORDER BY j.number DESC").AsList();
+    }
+
+    /// <summary>Practice units, newest first.</summary>
+    public IReadOnlyList<Job> Practice()
+    {
+        using var connection = database.Open();
+        return connection.Query<Job>($"{Select} WHERE j.deleted_at IS NULL AND j.practice_seed IS NOT NULL ORDER BY j.number DESC LIMIT 50").AsList();
     }
 
     /// <summary>Deleted jobs, newest number first.</summary>
     public IReadOnlyList<Job> Deleted()
     {
         using var connection = database.Open();
-        return connection.Query<Job>($"{Select} WHERE j.deleted_at IS NOT NULL ORDER BY j.number DESC").AsList();
+        return connection.Query<Job>($"{Select} WHERE j.deleted_at IS NOT NULL AND j.practice_seed IS NULL ORDER BY j.number DESC").AsList();
     }
 
     /// <summary>Jobs that fit every word: by number, model, serial, owner, lot, claim or symptom. At most 100.</summary>
@@ -80,7 +91,7 @@ public sealed class JobStore(ShopDatabase database, TimeProvider time)
 
         using var connection = database.Open();
         return connection.Query<Job>(
-            $"{Select} WHERE j.deleted_at IS NULL AND {string.Join(" AND ", conditions)} ORDER BY j.closed_at IS NOT NULL, j.number DESC LIMIT 100", parameters).AsList();
+            $"{Select} WHERE j.deleted_at IS NULL AND j.practice_seed IS NULL AND {string.Join(" AND ", conditions)} ORDER BY j.closed_at IS NOT NULL, j.number DESC LIMIT 100", parameters).AsList();
     }
 
     /// <summary>Owners known, for the intake form.</summary>
@@ -164,14 +175,14 @@ public sealed class JobStore(ShopDatabase database, TimeProvider time)
     private static long Insert(SqliteConnection connection, SqliteTransaction transaction, Job job, long number, long? customer) =>
         connection.ExecuteScalar<long>("""
             INSERT INTO jobs (number, profile_id, profile_version, model_name, unit_name, revision, serial, customer_id, lot, paid, currency,
-              accessories, claim, condition_note, stage, access, shelf, ending, value_working, value_as_is, value_parts, received_at)
+              accessories, claim, condition_note, stage, access, shelf, ending, value_working, value_as_is, value_parts, received_at, practice_seed)
             VALUES (@number, @ProfileId, @ProfileVersion, @ModelName, @UnitName, @Revision, @Serial, @customer, @Lot, @Paid, @Currency,
-              @Accessories, @Claim, @ConditionNote, @stage, @access, 'None', 'Open', @ValueWorking, @ValueAsIs, @ValueParts, @ReceivedAt)
+              @Accessories, @Claim, @ConditionNote, @stage, @access, 'None', 'Open', @ValueWorking, @ValueAsIs, @ValueParts, @ReceivedAt, @PracticeSeed)
             RETURNING id
             """, new
         {
             number, job.ProfileId, job.ProfileVersion, job.ModelName, job.UnitName, job.Revision, job.Serial, customer, job.Lot, job.Paid, job.Currency,
             job.Accessories, job.Claim, job.ConditionNote, stage = job.Stage.ToString(), access = job.Access.ToString(),
-            job.ValueWorking, job.ValueAsIs, job.ValueParts, job.ReceivedAt,
+            job.ValueWorking, job.ValueAsIs, job.ValueParts, job.ReceivedAt, job.PracticeSeed,
         }, transaction);
 }

@@ -7,15 +7,18 @@ namespace Mendro.Storage;
 /// <summary>Profiles with their versions. A new version never changes an old one: jobs stay on theirs.</summary>
 public sealed class ProfileStore(ShopDatabase database, TimeProvider time)
 {
-    /// <summary>Puts the shipped profiles in, as a new version where they have changed.</summary>
+    /// <summary>
+    /// Puts the shipped profiles in, as a new version where they have changed. A model that the shop has made its own
+    /// stays as the shop has it.
+    /// </summary>
     public void TakeIn(TradeLibrary library) => database.Write((connection, transaction) =>
     {
         foreach (var profile in library.Profiles)
         {
             var json = ProfileJson.Write(profile);
-            var latest = connection.QueryFirstOrDefault<(long Version, string Json)?>(
-                "SELECT version, json FROM profiles WHERE id = @Id ORDER BY version DESC LIMIT 1", new { profile.Id }, transaction);
-            if (latest?.Json == json) continue;
+            var latest = connection.QueryFirstOrDefault<(long Version, string Json, string Origin)?>(
+                "SELECT version, json, origin FROM profiles WHERE id = @Id ORDER BY version DESC LIMIT 1", new { profile.Id }, transaction);
+            if (latest?.Json == json || latest?.Origin == "shop") continue;
             connection.Execute(
                 "INSERT INTO profiles (id, version, json, origin, created_at) VALUES (@Id, @Version, @Json, 'library', @At)",
                 new { profile.Id, Version = (latest?.Version ?? 0) + 1, Json = json, At = time.GetUtcNow() }, transaction);
@@ -23,6 +26,30 @@ public sealed class ProfileStore(ShopDatabase database, TimeProvider time)
 
         return 0;
     });
+
+    /// <summary>Keeps a profile of the shop's own as a new version; jobs stay on the versions they have.</summary>
+    /// <returns>Number of the version; the latest one when nothing has changed.</returns>
+    public long Save(DeviceProfile profile) => database.Write((connection, transaction) =>
+    {
+        var json = ProfileJson.Write(profile);
+        var latest = connection.QueryFirstOrDefault<(long Version, string Json)?>(
+            "SELECT version, json FROM profiles WHERE id = @Id ORDER BY version DESC LIMIT 1", new { profile.Id }, transaction);
+        if (latest is { } same && same.Json == json) return same.Version;
+        var version = (latest?.Version ?? 0) + 1;
+        connection.Execute("INSERT INTO profiles (id, version, json, origin, created_at) VALUES (@Id, @version, @json, 'shop', @At)",
+            new { profile.Id, version, json, At = time.GetUtcNow() }, transaction);
+        return version;
+    });
+
+    /// <summary>All versions of a profile, newest first, with the number of jobs on each.</summary>
+    public IReadOnlyList<ProfileVersion> Versions(string id)
+    {
+        using var connection = database.Open();
+        return connection.Query<ProfileVersion>("""
+            SELECT version, origin, created_at, (SELECT count(*) FROM jobs j WHERE j.profile_id = p.id AND j.profile_version = p.version AND j.deleted_at IS NULL) AS jobs
+            FROM profiles p WHERE id = @id ORDER BY version DESC
+            """, new { id }).AsList();
+    }
 
     /// <summary>One version of a profile, or null.</summary>
     public DeviceProfile? Find(string id, long version)
@@ -50,4 +77,20 @@ public sealed class ProfileStore(ShopDatabase database, TimeProvider time)
     }
 
     private static DeviceProfile? Parse(string? json) => json is null ? null : ProfileJson.Read(json).Value;
+}
+
+/// <summary>One version of a profile.</summary>
+public sealed record ProfileVersion
+{
+    /// <summary>Number, from 1.</summary>
+    public long Version { get; init; }
+
+    /// <summary>library or shop.</summary>
+    public string Origin { get; init; } = "";
+
+    /// <summary>When it was made, UTC.</summary>
+    public DateTimeOffset CreatedAt { get; init; }
+
+    /// <summary>Jobs that stand on it.</summary>
+    public int Jobs { get; init; }
 }

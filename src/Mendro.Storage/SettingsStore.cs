@@ -1,5 +1,6 @@
 using System.Globalization;
 using Dapper;
+using Mendro.Core.Diagnosis;
 
 namespace Mendro.Storage;
 
@@ -8,7 +9,12 @@ namespace Mendro.Storage;
 /// <param name="Currency">ISO 4217 code.</param>
 /// <param name="RatePerHour">Value of an hour of work, in the currency; above 0.</param>
 /// <param name="OriginalityMinutes">Minutes of work given to avoid a full loss of originality: high is originality first, low is reliability first.</param>
-public sealed record ShopSettings(string ShopName, string Currency, decimal RatePerHour, double OriginalityMinutes)
+/// <param name="LearningStrength">Cases found that a starting weight is worth when the shop learns; above 0.</param>
+/// <param name="SecondLookMinutes">Minutes of work within which a second look should cure.</param>
+/// <param name="SecondLookChance">Chance from which a second look is worth it, 0 to 1.</param>
+public sealed record ShopSettings(
+    string ShopName, string Currency, decimal RatePerHour, double OriginalityMinutes, double LearningStrength = ShopLessons.DefaultStrength,
+    double SecondLookMinutes = 45, double SecondLookChance = 0.5)
 {
     /// <summary>Settings of an empty shop.</summary>
     public static ShopSettings Default { get; } = new("My workshop", "EUR", 30, 60);
@@ -23,11 +29,15 @@ public sealed class SettingsStore(ShopDatabase database)
         using var connection = database.Open();
         var rows = connection.Query<(string Key, string Value)>("SELECT key, value FROM settings").ToDictionary(r => r.Key, r => r.Value);
         var standard = ShopSettings.Default;
+        double Number(string key, double otherwise) => rows.TryGetValue(key, out var text) ? double.Parse(text, CultureInfo.InvariantCulture) : otherwise;
         return new ShopSettings(
             rows.GetValueOrDefault("shop-name", standard.ShopName),
             rows.GetValueOrDefault("currency", standard.Currency),
             rows.TryGetValue("rate-per-hour", out var rate) ? decimal.Parse(rate, CultureInfo.InvariantCulture) : standard.RatePerHour,
-            rows.TryGetValue("originality-minutes", out var minutes) ? double.Parse(minutes, CultureInfo.InvariantCulture) : standard.OriginalityMinutes);
+            Number("originality-minutes", standard.OriginalityMinutes),
+            Number("learning-strength", standard.LearningStrength),
+            Number("second-look-minutes", standard.SecondLookMinutes),
+            Number("second-look-chance", standard.SecondLookChance));
     }
 
     /// <summary>Saves the settings.</summary>
@@ -39,6 +49,9 @@ public sealed class SettingsStore(ShopDatabase database)
             new { Key = "currency", Value = settings.Currency },
             new { Key = "rate-per-hour", Value = settings.RatePerHour.ToString(CultureInfo.InvariantCulture) },
             new { Key = "originality-minutes", Value = settings.OriginalityMinutes.ToString(CultureInfo.InvariantCulture) },
+            new { Key = "learning-strength", Value = settings.LearningStrength.ToString(CultureInfo.InvariantCulture) },
+            new { Key = "second-look-minutes", Value = settings.SecondLookMinutes.ToString(CultureInfo.InvariantCulture) },
+            new { Key = "second-look-chance", Value = settings.SecondLookChance.ToString(CultureInfo.InvariantCulture) },
         }, transaction));
 
     /// <summary>A single value, such as the mark that the demo world is in.</summary>

@@ -21,46 +21,50 @@ internal sealed class LookAhead(IReadOnlyList<RepairOption> options, IReadOnlyLi
     /// <summary>Checks that may follow the first step before the repairs begin; a second one was measured to gain nothing.</summary>
     private const int Depth = 1;
 
-    /// <summary>Cost to the end from here, and what would come first.</summary>
+    /// <summary>What is to be expected from here, and what would come first.</summary>
     /// <param name="shares">Share of the blame by fault index.</param>
     /// <param name="state">How far the unit is apart.</param>
     /// <param name="done">Id of a check that was just done.</param>
     /// <param name="depth">How many more checks may come before the repairs.</param>
-    public (double Expected, RepairPlan Plan, PlannedCheck? Check) From(double[] shares, AccessState state, string? done, int depth = Depth)
+    public Ahead From(double[] shares, AccessState state, string? done, int depth = Depth)
     {
         var plan = RepairPlan.Make(shares, options, preparation, state, costs);
-        var (best, first) = (plan.ExpectedMinutes, (PlannedCheck?)null);
+        var best = new Ahead(plan.ExpectedMinutes, plan.Outlook, null, plan.Sequence.Count > 0 ? plan.Sequence[0] : null);
         // Nothing can be gained by more than what the repairs would cost.
-        if (depth <= 0 || plan.ExpectedMinutes < 4) return (best, plan, null);
+        if (depth <= 0 || plan.ExpectedMinutes < 4) return best;
         foreach (var check in checks)
         {
             if (check.Id == done) continue;
             var minutes = check.Minutes + preparation.Minutes(state, check.State);
-            if (minutes >= best) continue;
+            if (minutes >= best.Expected) continue;
             var reached = check.State > state ? check.State : state;
             var (present, yes, no) = Split(shares, check);
             if (present is < 0.02 or > 0.98) continue;
-            var expected = minutes + present * From(yes, reached, check.Id, depth - 1).Expected;
-            if (expected >= best) continue;
-            expected += (1 - present) * From(no, reached, check.Id, depth - 1).Expected;
-            if (expected < best) (best, first) = (expected, check);
+            var ifYes = From(yes, reached, check.Id, depth - 1);
+            if (minutes + present * ifYes.Expected >= best.Expected) continue;
+            var ifNo = From(no, reached, check.Id, depth - 1);
+            var expected = minutes + present * ifYes.Expected + (1 - present) * ifNo.Expected;
+            if (expected < best.Expected) best = new Ahead(expected, Outlook.Of(minutes, present, ifYes.Outlook, ifNo.Outlook), check, null);
         }
 
-        return (best, plan, first);
+        return best;
     }
 
-    /// <summary>Cost of a repair and of what follows when it did not help.</summary>
-    public (double Expected, PlannedCheck? Check) After(RepairOption option, double[] shares, AccessState state)
+    /// <summary>What is to be expected of a repair, and what follows when it did not help.</summary>
+    public Ahead After(RepairOption option, double[] shares, AccessState state)
     {
-        var cost = option.CostMinutes + preparation.Minutes(state, option.Method.State);
+        var opened = preparation.Minutes(state, option.Method.State);
         var left = (double[])shares.Clone();
         foreach (var (fault, success) in option.Cures) left[fault] *= 1 - success;
         var failing = 1 - shares.Sum() + left.Sum();
-        if (failing <= RepairOption.Negligible) return (cost, null);
+        var work = option.Method.Minutes + costs.RetestMinutes + opened;
+        var parts = (double)option.Method.PartsCost;
+        if (failing <= RepairOption.Negligible) return new Ahead(option.CostMinutes + opened, new Outlook(1, work, work, parts), null, null);
         for (var f = 0; f < left.Length; f++) left[f] /= failing;
         var then = new LookAhead(options.Where(o => o != option).ToList(), checks, preparation, costs)
             .From(left, option.Method.State > state ? option.Method.State : state, null);
-        return (cost + failing * then.Expected, then.Check);
+        return new Ahead(option.CostMinutes + opened + failing * then.Expected, new Outlook(1 - failing + failing * then.Outlook.ChanceToCure,
+            work + failing * then.Outlook.WorkMinutes, work + then.Outlook.StopMinutes, parts + failing * then.Outlook.Parts), then.Check, then.Repair);
     }
 
     private static (double Present, double[] Yes, double[] No) Split(double[] shares, PlannedCheck check)
@@ -83,4 +87,15 @@ internal sealed class LookAhead(IReadOnlyList<RepairOption> options, IReadOnlyLi
 
         return (present, yes, no);
     }
+}
+
+/// <summary>What lies ahead of a state.</summary>
+/// <param name="Expected">Cost to the end, minutes.</param>
+/// <param name="Outlook">Chance, work, point to stop and parts on the way.</param>
+/// <param name="Check">Check that would come first, or null.</param>
+/// <param name="Repair">Repair that would come first, or null.</param>
+internal sealed record Ahead(double Expected, Outlook Outlook, PlannedCheck? Check, RepairOption? Repair)
+{
+    /// <summary>Title of what would come first.</summary>
+    public string? Title => Check?.Title ?? Repair?.Method.Name;
 }

@@ -15,7 +15,17 @@ public sealed record MoveOutcome(string Answer, double Probability, IReadOnlyLis
 /// <param name="WorkMinutes">Work to expect, minutes.</param>
 /// <param name="StopMinutes">Minutes after which it is no longer worth going on.</param>
 /// <param name="Parts">Cost of parts to expect, in the shop's currency.</param>
-public sealed record Outlook(double ChanceToCure, double WorkMinutes, double StopMinutes, double Parts = 0);
+public sealed record Outlook(double ChanceToCure, double WorkMinutes, double StopMinutes, double Parts = 0)
+{
+    /// <summary>What is to be expected of a check with two answers.</summary>
+    /// <param name="minutes">Minutes the check takes.</param>
+    /// <param name="p">Chance of the first answer, 0 to 1.</param>
+    /// <param name="first">Outlook after it.</param>
+    /// <param name="second">Outlook after the other.</param>
+    public static Outlook Of(double minutes, double p, Outlook first, Outlook second) => new(
+        p * first.ChanceToCure + (1 - p) * second.ChanceToCure, minutes + p * first.WorkMinutes + (1 - p) * second.WorkMinutes,
+        minutes + Math.Max(first.StopMinutes, second.StopMinutes), p * first.Parts + (1 - p) * second.Parts);
+}
 
 /// <summary>Something worth doing next: a check, a trial of a function, or a repair.</summary>
 /// <param name="Id">Id such as <c>probe:tp3</c>, <c>fn:picture</c>, <c>provoke:picture:pressed</c> or <c>fix:switch:flush-switch</c>.</param>

@@ -25,8 +25,14 @@ public sealed class MoveAdvisor(BenchCosts costs)
     /// <summary>A check that would show something hardly more often than by bench error is not listed.</summary>
     private const double LeastOverLeak = 2.5;
 
-    /// <summary>Share of the expected cost that a move must save before the unit is taken further apart for it.</summary>
-    private const double OpenFor = 0.03;
+    /// <summary>Trying a function whose failure is surer than this is no test.</summary>
+    private const double SureToFail = 0.9;
+
+    /// <summary>Share of the expected cost within which moves are as good as equal: the look-ahead is no more exact.</summary>
+    private const double AsGoodAs = 0.04;
+
+    /// <summary>A check of at most this many minutes is quick.</summary>
+    private const double Quick = 2;
 
     /// <summary>How many checks and repairs are looked at more than one step ahead.</summary>
     private const int Deeply = 8;
@@ -61,15 +67,15 @@ public sealed class MoveAdvisor(BenchCosts costs)
     }
 
     /// <summary>
-    /// By expected cost. The look-ahead is not exact: a look or reading that is as good as the best comes before it when
-    /// the best would take the unit further apart.
+    /// By expected cost. Where a quick look or reading is as good as the best move, it comes before a repair and before
+    /// anything that takes the unit further apart: it can do no harm, and what it tells stays known.
     /// </summary>
     private static List<Move> Ranked(List<Move> moves)
     {
         var ranked = moves.OrderBy(m => m.ExpectedMinutes).ThenBy(m => m.Minutes).ToList();
-        if (ranked.Count == 0 || ranked[0].PreparationMinutes <= 0) return ranked;
-        var gentle = ranked.FirstOrDefault(m => m is { Repair: null, PreparationMinutes: <= 0 });
-        if (gentle is null || gentle.ExpectedMinutes > ranked[0].ExpectedMinutes * (1 + OpenFor)) return ranked;
+        if (ranked.Count == 0 || ranked[0] is { Repair: null, PreparationMinutes: <= 0 }) return ranked;
+        var gentle = ranked.FirstOrDefault(m => m is { Repair: null, PreparationMinutes: <= 0, Minutes: <= Quick });
+        if (gentle is null || gentle.ExpectedMinutes > ranked[0].ExpectedMinutes * (1 + AsGoodAs)) return ranked;
         ranked.Remove(gentle);
         ranked.Insert(0, gentle);
         return ranked;
@@ -82,7 +88,7 @@ public sealed class MoveAdvisor(BenchCosts costs)
             f.Minutes, 0, 0, f.Minutes, [], null, Function: f)).ToList();
 
     private Move RepairMove(
-        UnitDiagnosis diagnosis, DeviceFunction target, RepairOption option, RepairPlan plan, (double Expected, PlannedCheck? Check)? ahead, AccessState state)
+        UnitDiagnosis diagnosis, DeviceFunction target, RepairOption option, RepairPlan plan, Ahead? ahead, AccessState state)
     {
         var unit = diagnosis.Case;
         var prepare = unit.Model.Profile.Preparation.Minutes(state, option.Method.State);
@@ -91,15 +97,16 @@ public sealed class MoveAdvisor(BenchCosts costs)
         var success = option.Cures.ToDictionary(c => c.Fault, c => c.Success);
         var works = (1 - fails.Leak) * diagnosis.Posterior.ExpectedProduct(unit.LinksOf(fails).Select(l =>
             (unit.UncuredPiece(l.Fault), success.TryGetValue(l.Fault, out var s) ? s + (1 - s) * (1 - l.P) : 1 - l.P)));
-        var after = ahead?.Check?.Title ?? (plan.Sequence.Count > 1 ? plan.Sequence[1].Method.Name : null);
+        if (ahead?.Expected >= plan.ExpectedMinutes) ahead = null;
+        var after = ahead is not null ? ahead.Title : plan.Sequence.Count > 1 ? plan.Sequence[1].Method.Name : null;
         var aim = string.Join(" or ", diagnosis.Suspects.Where(s => s.Share > 0.01 && success.ContainsKey(s.FaultIndex)).Select(s => s.Fault.Words).Take(2));
         var why = $"Against {(aim.Length > 0 ? aim : option.Part.Name)}."
             + (option.Method.TradeOff is { } tradeOff ? $" {tradeOff}" : "")
             + (prepare > 0 ? $" {prepare:0} min of it to take the unit apart." : "");
         return new Move($"fix:{option.Part.Id}:{option.Method.Id}", option.Method.Name, why, option.Method.Minutes + costs.RetestMinutes + prepare, prepare,
-            option.Method.PartsCost, Math.Min(plan.ExpectedMinutes, ahead?.Expected ?? double.MaxValue),
+            option.Method.PartsCost, ahead?.Expected ?? plan.ExpectedMinutes,
             [new MoveOutcome($"{target.Name} works", works, [], null), new MoveOutcome("still fails", 1 - works, [], after)],
-            new Outlook(plan.ChanceToCure, plan.WorkMinutes, plan.StopMinutes, plan.ExpectedParts), Repair: option, ChanceToWork: works);
+            ahead?.Outlook ?? plan.Outlook, Repair: option, ChanceToWork: works);
     }
 
     private static Candidate Check(UnitDiagnosis diagnosis, Probe probe)
@@ -138,7 +145,7 @@ public sealed class MoveAdvisor(BenchCosts costs)
         if (check.Planned.Shows.Sum(s => shares[s.Fault] * s.P) < LeastBlame) return null;
         var what = diagnosis.Case.WhatIf(diagnosis.Posterior, check.Template);
         var present = 1 - what.ProbabilityAbsent;
-        if (present < Math.Max(TooSure, LeastOverLeak * check.Template.Leak) || present > 1 - TooSure) return null;
+        if (present < Math.Max(TooSure, LeastOverLeak * check.Template.Leak) || present > (check.Function is not null && check.Provoke is null ? SureToFail : 1 - TooSure)) return null;
         var preparation = diagnosis.Case.Model.Profile.Preparation;
         var reached = check.Planned.State > state ? check.Planned.State : state;
         var (yes, no) = (blame.Of(what.IfPresent, out _), blame.Of(what.IfAbsent, out _));
@@ -152,33 +159,26 @@ public sealed class MoveAdvisor(BenchCosts costs)
         UnitDiagnosis diagnosis, Weighed w, LookAhead? ahead, double[] shares, IReadOnlyList<RepairOption> options, AccessState state)
     {
         var id = w.Check.Planned.Id;
-        var (expected, thenYes, thenNo) = (w.Expected, (PlannedCheck?)null, (PlannedCheck?)null);
-        if (ahead is not null)
-        {
-            var (ifYes, ifNo) = (ahead.From(w.Yes, w.Reached, id), ahead.From(w.No, w.Reached, id));
-            expected = w.Minutes + w.Present * ifYes.Expected + (1 - w.Present) * ifNo.Expected;
-            (thenYes, thenNo) = (ifYes.Check, ifNo.Check);
-        }
+        var ifYes = ahead?.From(w.Yes, w.Reached, id) ?? OfPlan(w.PlanYes);
+        var ifNo = ahead?.From(w.No, w.Reached, id) ?? OfPlan(w.PlanNo);
+        var expected = w.Minutes + w.Present * ifYes.Expected + (1 - w.Present) * ifNo.Expected;
 
         // What the answer itself is worth: the case would be open after either, so that does not count.
         var without = RepairPlan.Make(shares, options, diagnosis.Case.Model.Profile.Preparation, w.Reached, costs);
         if (without.ExpectedMinutes - (expected - w.Minutes) < LeastSaving * w.Check.Planned.Minutes) return null;
-        var outlook = new Outlook(
-            w.Present * w.PlanYes.ChanceToCure + (1 - w.Present) * w.PlanNo.ChanceToCure,
-            w.Minutes + w.Present * w.PlanYes.WorkMinutes + (1 - w.Present) * w.PlanNo.WorkMinutes,
-            w.Minutes + Math.Max(w.PlanYes.StopMinutes, w.PlanNo.StopMinutes),
-            w.Present * w.PlanYes.ExpectedParts + (1 - w.Present) * w.PlanNo.ExpectedParts);
         var prepare = w.Minutes - w.Check.Planned.Minutes;
         var reason = w.Check.Probe is { } probe ? MoveWords.CheckReason(diagnosis, probe, w.Present, prepare, state)
             : w.Check.Provoke is { } how ? MoveWords.ProvokeReason(how) : "What works clears everything it depends on.";
         return new Move(id, w.Check.Planned.Title, reason, w.Minutes, prepare, 0, expected,
-            [Outcome(w.Check.Bad, w.Present, w.Yes, w.What.IfPresent, w.PlanYes, thenYes), Outcome(w.Check.Good, 1 - w.Present, w.No, w.What.IfAbsent, w.PlanNo, thenNo)],
-            outlook, Probe: w.Check.Probe, Function: w.Check.Function, Provoke: w.Check.Provoke);
+            [Outcome(w.Check.Bad, w.Present, w.Yes, w.What.IfPresent, ifYes), Outcome(w.Check.Good, 1 - w.Present, w.No, w.What.IfAbsent, ifNo)],
+            Outlook.Of(w.Minutes, w.Present, ifYes.Outlook, ifNo.Outlook), Probe: w.Check.Probe, Function: w.Check.Function, Provoke: w.Check.Provoke);
 
-        MoveOutcome Outcome(string answer, double probability, double[] blamed, Func<int, double> posterior, RepairPlan plan, PlannedCheck? then) => new(answer, probability,
+        static Ahead OfPlan(RepairPlan plan) => new(plan.ExpectedMinutes, plan.Outlook, null, plan.Sequence.Count > 0 ? plan.Sequence[0] : null);
+
+        MoveOutcome Outcome(string answer, double probability, double[] blamed, Func<int, double> posterior, Ahead then) => new(answer, probability,
             Enumerable.Range(0, blamed.Length).Where(f => blamed[f] > 0.05).OrderByDescending(f => blamed[f]).Take(2)
                 .Select(f => new Suspect(f, diagnosis.Case.Faults[f], posterior(diagnosis.Case.UncuredPiece(f)), blamed[f])).ToList(),
-            then?.Title ?? (plan.Sequence.Count > 0 ? plan.Sequence[0].Method.Name : null));
+            then.Title);
     }
 
     /// <summary>Volts before a point where they are good are good, and behind one where they are missing they are missing.</summary>

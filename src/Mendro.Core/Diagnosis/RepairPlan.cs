@@ -22,6 +22,9 @@ public sealed record RepairPlan(
 {
     private static readonly AccessState[] States = Enum.GetValues<AccessState>();
 
+    /// <summary>The plan as an outlook.</summary>
+    public Outlook Outlook => new(ChanceToCure, WorkMinutes, StopMinutes, ExpectedParts);
+
     /// <summary>Chance that the plan has cured the function within some minutes of work, 0 to 1.</summary>
     public double ChanceWithin(double minutes) => Cured.Where(c => c.Minutes <= minutes).Select(c => c.Chance).DefaultIfEmpty(0).Last();
 

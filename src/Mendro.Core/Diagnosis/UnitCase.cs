@@ -20,6 +20,7 @@ public sealed class UnitCase
     private readonly List<int> _createdAt;
     private readonly List<FaultPiece> _pieces = [];
     private readonly List<List<int>> _piecesOf = [];
+    private readonly List<int> _faultOf = [];
     private readonly List<Finding> _findings = [];
     private readonly List<Observed> _observed = [];
     private readonly List<int> _findingEvent = [];
@@ -70,6 +71,9 @@ public sealed class UnitCase
 
     /// <summary>Index of the piece of a fault that no repair has cured: the one that may still be there now.</summary>
     public int UncuredPiece(int fault) => _piecesOf[fault][^1];
+
+    /// <summary>Fault that a piece of the network belongs to.</summary>
+    public int FaultOf(int piece) => _faultOf[piece];
 
     /// <summary>All pieces of a fault, the uncured one last.</summary>
     public IReadOnlyList<int> PiecesOf(int fault) => _piecesOf[fault];
@@ -195,6 +199,7 @@ public sealed class UnitCase
             pieces.Add(_pieces.Count);
             _pieces.Add(new FaultPiece(_createdAt[i] < 0 ? fault.Id : $"{fault.Id}#{_createdAt[i]}", left, _createdAt[i], int.MaxValue));
             _piecesOf.Add(pieces);
+            _faultOf.AddRange(Enumerable.Repeat(i, pieces.Count));
         }
     }
 

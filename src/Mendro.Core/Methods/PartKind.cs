@@ -26,7 +26,8 @@ public enum ModeEffect
 /// <param name="Name">Name as the bench says it.</param>
 /// <param name="Modes">The ways it fails.</param>
 /// <param name="Gear">True for test gear that belongs to the bench and not to the unit.</param>
-public sealed record PartKind(string Kind, string Name, IReadOnlyList<FailureMode> Modes, bool Gear = false);
+/// <param name="Swappable">True when another piece can stand in for it in a trial.</param>
+public sealed record PartKind(string Kind, string Name, IReadOnlyList<FailureMode> Modes, bool Gear = false, bool Swappable = false);
 
 /// <summary>One way a kind of part fails.</summary>
 /// <param name="Id">Id within the kind.</param>

@@ -1,7 +1,6 @@
 using System.Collections.Concurrent;
 using System.Globalization;
 using Mendro.Core.Diagnosis;
-using Mendro.Core.Methods;
 using Mendro.Core.Money;
 using Mendro.Core.Proving;
 using Mendro.Storage;
@@ -12,47 +11,42 @@ namespace Mendro.Web.Bench;
 /// Puts a job, its profile and its records together and has the core compute them. Results are kept while neither
 /// the records nor the settings change, so that the bench list does not diagnose every unit on every visit.
 /// </summary>
-public sealed class BenchDesk(ProfileStore profiles, BenchRecordStore records, SettingsStore settings, TradeLibrary library)
+public sealed class BenchDesk(ModelShelf models, BenchRecordStore records, SettingsStore settings, ShopExperience experience)
 {
-    private readonly ConcurrentDictionary<(string, long), DeviceModel> _models = new();
     private readonly ConcurrentDictionary<long, (string Key, JobView View)> _views = new();
 
     /// <summary>The compiled model of a profile version.</summary>
-    /// <exception cref="InvalidOperationException">The profile version is missing; the foreign key forbids it.</exception>
-    public DeviceModel Model(string profileId, long version) => _models.GetOrAdd((profileId, version), key =>
-        new DeviceModel(profiles.Find(key.Item1, key.Item2) ?? throw new InvalidOperationException($"Profile {profileId} {version} is missing."), library));
+    public DeviceModel Model(string profileId, long version) => models.Get(profileId, version);
 
     /// <summary>A job with everything computed.</summary>
-    public JobView Open(Job job) => Open(job, records.Of(job.Id), settings.Get());
+    public JobView Open(Job job) => Open(job, records.Of(job.Id), settings.Get(), experience.Now());
 
     /// <summary>Several jobs, with one query for all their records.</summary>
     public IReadOnlyList<JobView> OpenAll(IReadOnlyList<Job> jobs)
     {
         var all = records.OfAll(jobs.Select(j => j.Id).ToList());
-        var shop = settings.Get();
-        return jobs.Select(job => Open(job, [.. all[job.Id]], shop)).ToList();
+        var (shop, known) = (settings.Get(), experience.Now());
+        return jobs.Select(job => Open(job, [.. all[job.Id]], shop, known)).ToList();
     }
 
-    private JobView Open(Job job, IReadOnlyList<BenchRecord> held, ShopSettings shop)
+    private JobView Open(Job job, IReadOnlyList<BenchRecord> held, ShopSettings shop, ShopExperience.Snapshot known)
     {
         var key = string.Create(CultureInfo.InvariantCulture,
-            $"{string.Join(',', held.Select(r => r.Id))}|{job.Access}|{job.Values}|{shop}|{job.ProfileId}|{job.ProfileVersion}");
+            $"{string.Join(',', held.Select(r => r.Id))}|{job.Access}|{job.Values}|{shop}|{job.ProfileId}|{job.ProfileVersion}|{job.Revision}|{known.Stamp}");
         if (_views.TryGetValue(job.Id, out var kept) && kept.Key == key) return kept.View with { Job = job };
-        var view = Compute(job, held, shop);
+        var view = Compute(job, held, shop, known);
         _views[job.Id] = (key, view);
         return view;
     }
 
-    private JobView Compute(Job job, IReadOnlyList<BenchRecord> held, ShopSettings shop)
+    private JobView Compute(Job job, IReadOnlyList<BenchRecord> held, ShopSettings shop, ShopExperience.Snapshot known)
     {
         var model = Model(job.ProfileId, job.ProfileVersion);
         var events = BenchRecordStore.Events(held);
         var proof = ProofSheet.Make(model.Profile, events);
-        var outcome = UnitDiagnosis.Make(model, events);
+        var outcome = UnitDiagnosis.Make(model, events, known.For(job, model, held));
         if (!outcome.IsOk) return new JobView(job, model, held, null, Explain(model, outcome.Problem!), new Advice([], null), null, proof);
-        var costs = new BenchCosts((double)shop.RatePerHour, shop.OriginalityMinutes,
-            UncuredMinutes: WorthLine.UncuredMinutes(job.Values, shop.RatePerHour));
-        var advice = new MoveAdvisor(costs).Advise(outcome.Value, job.Access);
+        var advice = new MoveAdvisor(JobCosts.Of(job, shop)).Advise(outcome.Value, job.Access);
         return new JobView(job, model, held, outcome.Value, null, advice, outcome.Value.Target is null ? null : WorthLine.Judge(advice), proof);
     }
 

@@ -12,11 +12,20 @@ namespace Mendro.Web.Demo;
 /// <summary>
 /// Fills an empty shop with an invented world. Every step goes through the same stores and rules as a page would.
 /// Steps: <c>mark ID</c>, <c>pass FUNCTION …</c>, <c>fail FUNCTION [LOOK]</c>, <c>failall [LOOK]</c>, <c>read PROBE TEXT</c>,
-/// <c>cause PART MODE</c>, <c>fix PART METHOD [MINUTES] [COST]</c>, <c>prove</c> (all functions pass), <c>stage NAME</c>,
+/// <c>starts FUNCTION pass|fail N</c>, <c>provoke FUNCTION HOW changed|same</c>, <c>swap FUNCTION PART=GEAR… RESULT</c> (gear by its number), <c>cause PART MODE</c>, <c>fix PART METHOD [MINUTES] [COST]</c>, <c>prove</c> (all functions pass), <c>stage NAME</c>,
 /// <c>close</c> (case closed up), <c>shelf NAME REASON|NEXT</c>, <c>end NAME NOTE</c>, <c>day N</c> (days later).
 /// </summary>
-public sealed class DemoWorld(ShopDatabase database, TradeLibrary library, TimeProvider time)
+public sealed class DemoWorld(ShopDatabase database, SecondLookDesk secondLooks, PracticeDesk practice, ModelShelf models, TradeLibrary library, TimeProvider time)
 {
+    private const long PracticeSeed = 7;
+
+    private static readonly (string Name, string Kind, int Uses)[] Pieces =
+    [
+        ("Bench console", "test-console", 96), ("Spare console, grey", "test-console", 4), ("Test cartridge 1", "test-cartridge", 41), ("Test cartridge 2", "test-cartridge", 3),
+        ("Cable A", "test-cable", 210), ("Cable B, blue tape", "test-cable", 12), ("Bench screen", "test-screen", 0), ("Old set by the door", "test-screen", 0),
+        ("Bench supply", "adapter", 30), ("Fresh cells, AA", "cells", 0), ("Drive from unit 119", "optical-drive", 2),
+    ];
+
     private readonly SteppedClock _clock = new(time);
 
     /// <summary>Seeds the shop, unless it has jobs already.</summary>
@@ -25,10 +34,19 @@ public sealed class DemoWorld(ShopDatabase database, TradeLibrary library, TimeP
         var jobs = new JobStore(database, _clock);
         if (jobs.All().Count > 0 || jobs.Deleted().Count > 0) return;
         new SettingsStore(database).Save(ShopSettings.Default with { ShopName = "Lantern Yard Repairs" });
+        TakeGear();
         using var stream = typeof(DemoWorld).Assembly.GetManifestResourceStream("demo-jobs.json")
             ?? throw new InvalidOperationException("The demo jobs are not embedded.");
         var world = JsonSerializer.Deserialize<List<DemoJob>>(stream, ProfileJson.Options) ?? [];
         foreach (var job in world.OrderByDescending(j => j.Days)) Play(jobs, job);
+        practice.Start("harrow-quartet", PracticeSeed);
+    }
+
+    private void TakeGear()
+    {
+        _clock.Set(time.GetUtcNow().AddDays(-60));
+        var gear = new GearStore(database, _clock);
+        foreach (var (name, kind, uses) in Pieces) gear.AddUses(gear.Add(name, kind), uses);
     }
 
     private void Play(JobStore jobs, DemoJob told)
@@ -65,8 +83,21 @@ public sealed class DemoWorld(ShopDatabase database, TradeLibrary library, TimeP
                 var judged = ReadingJudge.Judge(probe, rest[(words[0].Length + 1)..]);
                 File(judged.IsOk ? maker.Probe(probe, judged.Value) : throw Wrong(job, verb, rest), probe.State);
                 break;
+            case "starts":
+                File(maker.Function(words[0], words[1] == "pass", null, "", int.Parse(words[2], CultureInfo.InvariantCulture)));
+                break;
+            case "provoke":
+                File(maker.Provoke(words[0], Enum.Parse<Provocation>(words[1], ignoreCase: true), words[2] == "changed"));
+                break;
+            case "swap":
+                var swaps = words[1..^1].Select(w => w.Split('=')).ToList();
+                var stood = swaps.Select(w => int.Parse(w[1], CultureInfo.InvariantCulture)).Select(n => new StandIn(Gear.EngineId(n), Pieces[n - 1].Name, Pieces[n - 1].Kind)).ToList();
+                var swapped = swaps.Select(w => w[0]).ToList();
+                File(maker.Swap(words[0], new SwapDetail(SwapPlanner.Chain(models.Get(job.ProfileId, job.ProfileVersion), words[0], swapped), swapped, stood), words[^1]));
+                break;
             case "cause":
                 File(maker.Cause(words[0], words[1], true));
+                secondLooks.Consider(records.Of(job.Id).Last(r => r.Kind == RecordKind.Cause).Id);
                 break;
             case "fix":
                 var method = library.FindMethod(words[1]) ?? throw Wrong(job, verb, rest);

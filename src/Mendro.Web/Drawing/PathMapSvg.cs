@@ -122,9 +122,9 @@ public static class PathMapSvg
         {
             var selected = probe.Id == scene.SelectedProbe;
             var reading = scene.Readings.GetValueOrDefault(probe.Id);
-            var fresh = freshReadings?.GetValueOrDefault(probe.Id);
-            var taken = reading is null ? "open" : fresh == ProbeOutcome.Normal ? "good" : "bad";
-            var group = Group(scene.ProbeUrl?.Invoke(probe.Id), $"probe {taken}{(selected ? " selected" : "")}", probe.Id, $"Probe: {probe.Name}{(reading is null ? "" : ", " + reading)}; {probe.Where}");
+            // What was read before a repair on its way holds no longer.
+            var taken = reading is null ? "open" : freshReadings?.TryGetValue(probe.Id, out var fresh) == true ? fresh == ProbeOutcome.Normal ? "good" : "bad" : "stale";
+            var group = Group(scene.ProbeUrl?.Invoke(probe.Id), $"probe {taken}{(selected ? " selected" : "")}", probe.Id, $"Probe: {probe.Name}{(reading is null ? "" : ", " + reading)}{(taken == "stale" ? ", before the last repair" : "")}; {probe.Where}");
             if (probe is { Kind: ProbeKind.Volts or ProbeKind.Current, At: not null } && Place(layout, router, probe) is { } at)
             {
                 var label = (++volts).ToString(CultureInfo.InvariantCulture);
@@ -139,9 +139,12 @@ public static class PathMapSvg
                 var host = layout.Blocks.FirstOrDefault(b => !b.IsFunction && b.Id == ((probe.Spans ?? []).FirstOrDefault() ?? probe.Rail ?? probe.At));
                 if (host is null) continue;
                 var n = besides[host.Id] = besides.GetValueOrDefault(host.Id) + 1;
-                var (x, y) = (router.Left(host) + 14 * n - 2, router.Top(host) + MapRouter.BlockHeight);
+                var (x, y) = (router.Left(host) + 16 * n - 3, router.Top(host) + MapRouter.BlockHeight);
                 if (selected) group.Add(Circle(x, y, 10, "ring"));
-                group.Add(Element("path", ("class", "dot"), ("d", string.Create(CultureInfo.InvariantCulture, $"M{x:0.#} {y - 6:0.#}l6 6l-6 6l-6 -6z"))));
+                group.Add(Element("path", ("class", "dot"), ("d", string.Create(CultureInfo.InvariantCulture, $"M{x:0.#} {y - 7:0.#}l7 7l-7 7l-7 -7z"))));
+                if (taken is "good" or "bad") group.Add(Element("path", ("class", "sign"), ("d", taken == "good"
+                    ? string.Create(CultureInfo.InvariantCulture, $"M{x - 3:0.#} {y:0.#}l2.2 2.6l3.8 -4.8")
+                    : string.Create(CultureInfo.InvariantCulture, $"M{x - 2.6:0.#} {y - 2.6:0.#}l5.2 5.2m0 -5.2l-5.2 5.2"))));
             }
 
             all.Add(group);

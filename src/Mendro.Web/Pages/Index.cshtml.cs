@@ -9,7 +9,7 @@ namespace Mendro.Web.Pages;
 
 /// <summary>The bench: what now, and what lies on the shelves.</summary>
 public sealed class IndexModel(
-    JobStore jobs, BenchRecordStore records, ProfileStore profiles, SettingsStore settings, BenchDesk desk, TradeLibrary library, TimeProvider time) : PageModel
+    JobStore jobs, SecondLookStore looks, ProfileStore profiles, SettingsStore settings, BenchDesk desk, TradeLibrary library, TimeProvider time) : PageModel
 {
     /// <summary>The ranked list.</summary>
     public IReadOnlyList<NextLine> Next { get; private set; } = [];
@@ -17,8 +17,8 @@ public sealed class IndexModel(
     /// <summary>The shelves with their jobs.</summary>
     public IReadOnlyList<(Shelf Shelf, IReadOnlyList<Job> Jobs)> Shelves { get; private set; } = [];
 
-    /// <summary>Shelved jobs worth another look, with the reason.</summary>
-    public IReadOnlyList<(Job Job, string Why)> SecondLook { get; private set; } = [];
+    /// <summary>Units worth another look since a cause was confirmed elsewhere, best chance first.</summary>
+    public IReadOnlyList<(Job Job, SecondLookEntry Look)> SecondLook { get; private set; } = [];
 
     /// <summary>How many jobs stand in each stage.</summary>
     public IReadOnlyList<(WorkStage Stage, int Count)> Stages { get; private set; } = [];
@@ -68,6 +68,28 @@ public sealed class IndexModel(
         return Redirect($"/Jobs/{job.Number}/Find");
     }
 
+    /// <summary>Takes a unit down for its second look, or off the list.</summary>
+    public IActionResult OnPostLook(long number, string? act)
+    {
+        if (jobs.Find(number) is not { } job || act is not ("take" or "dismiss" or "undo")) return NotFound();
+        if (act == "undo")
+        {
+            looks.BringBack(job.Id);
+            return Redirect("/");
+        }
+
+        looks.Dismiss(job.Id);
+        if (act == "take")
+        {
+            if (job.ClosedAt is not null) jobs.Reopen(job.Id);
+            else if (job.Shelf != Shelf.None) jobs.SetShelf(job.Id, Shelf.None, "", "");
+            return Redirect($"/Jobs/{number}/Find");
+        }
+
+        TempData["Dismissed"] = number;
+        return Redirect("/");
+    }
+
     private void Load()
     {
         var live = jobs.Live();
@@ -75,27 +97,6 @@ public sealed class IndexModel(
         Shelf[] shelves = [Shelf.WaitingPart, Shelf.WaitingOwner, Shelf.SetAside, Shelf.Ready];
         Shelves = shelves.Select(s => (s, (IReadOnlyList<Job>)live.Where(j => j.Shelf == s).ToList())).ToList();
         Stages = Enum.GetValues<WorkStage>().Select(s => (s, live.Count(j => j.Stage == s))).Where(s => s.Item2 > 0).ToList();
-        SecondLook = FindSecondLooks(live);
-    }
-
-    /// <summary>Set-aside units of a model in which a cause was confirmed after they were set aside and is untested there.</summary>
-    private List<(Job, string)> FindSecondLooks(IReadOnlyList<Job> live)
-    {
-        var aside = live.Where(j => j.Shelf == Shelf.SetAside).ToList();
-        if (aside.Count == 0) return [];
-        var all = jobs.All();
-        var causes = records.OfAll(all.Select(j => j.Id).ToList());
-        var looks = new List<(Job, string)>();
-        foreach (var view in desk.OpenAll(aside))
-        {
-            if (view.Diagnosis?.Target is null) continue;
-            var found = all.Where(j => j.Id != view.Job.Id && j.ProfileId == view.Job.ProfileId)
-                .SelectMany(j => causes[j.Id].Where(r => r.Kind == RecordKind.Cause && r.State == "present").Select(r => (j.Number, Record: r)))
-                .Where(c => view.Diagnosis.Suspects.Any(s => s.Share >= 0.1 && s.Fault.Part.Id == c.Record.Subject && s.Fault.Mode.Id == c.Record.Detail))
-                .OrderByDescending(c => c.Record.At).FirstOrDefault();
-            if (found.Record is not null) looks.Add((view.Job, $"{found.Record.Words} in {found.Number}: same model, untested here"));
-        }
-
-        return looks;
+        SecondLook = looks.Open().Select(look => (live.FirstOrDefault(j => j.Id == look.JobId)!, look)).Where(x => x.Item1 is not null).ToList();
     }
 }

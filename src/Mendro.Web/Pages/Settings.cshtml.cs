@@ -33,12 +33,27 @@ public sealed class SettingsModel(SettingsStore settings) : PageModel
     [BindProperty]
     public string? Originality { get; set; }
 
+    /// <summary>Strength of the starting weights, as typed.</summary>
+    [BindProperty]
+    public string? Strength { get; set; }
+
+    /// <summary>Minutes of the second look, as typed.</summary>
+    [BindProperty]
+    public string? LookMinutes { get; set; }
+
+    /// <summary>Chance of the second look in per cent, as typed.</summary>
+    [BindProperty]
+    public string? LookPercent { get; set; }
+
     /// <summary>Shows them.</summary>
     public void OnGet()
     {
         var now = settings.Get();
         (ShopName, Currency, Rate) = (now.ShopName, now.Currency, now.RatePerHour.ToString("0.##", CultureInfo.InvariantCulture));
         Originality = now.OriginalityMinutes.ToString("0", CultureInfo.InvariantCulture);
+        Strength = now.LearningStrength.ToString("0.##", CultureInfo.InvariantCulture);
+        LookMinutes = now.SecondLookMinutes.ToString("0.#", CultureInfo.InvariantCulture);
+        LookPercent = (now.SecondLookChance * 100).ToString("0.#", CultureInfo.InvariantCulture);
     }
 
     /// <summary>Saves them.</summary>
@@ -50,13 +65,17 @@ public sealed class SettingsModel(SettingsStore settings) : PageModel
         var wrong = Price.TryAmount(Rate, out var rate);
         if (wrong is not null || rate is not > 0) ModelState.AddModelError("", wrong ?? "An hour of work must be worth more than nothing.");
         if (Schools.All(s => s.Value != Originality)) ModelState.AddModelError("", "Choose one of the three schools.");
+        if (Number(Strength) is not (>= 0.1 and <= 100)) ModelState.AddModelError("", "A starting weight is worth 0.1 to 100 cases; 2 is a good beginning.");
+        if (Number(LookMinutes) is not (>= 1 and <= 600)) ModelState.AddModelError("", "A second look looks 1 to 600 minutes ahead.");
+        if (Number(LookPercent) is not (>= 1 and <= 99)) ModelState.AddModelError("", "The line of the second look lies between 1 and 99 %.");
         if (!ModelState.IsValid)
         {
             Response.StatusCode = StatusCodes.Status422UnprocessableEntity;
             return Page();
         }
 
-        settings.Save(new ShopSettings(Words.Clean(ShopName), code, rate!.Value, double.Parse(Originality!, CultureInfo.InvariantCulture)));
+        settings.Save(new ShopSettings(Words.Clean(ShopName), code, rate!.Value, double.Parse(Originality!, CultureInfo.InvariantCulture),
+            Number(Strength)!.Value, Number(LookMinutes)!.Value, Number(LookPercent)!.Value / 100));
         TempData["Said"] = "Saved.";
         return Redirect("/Settings");
     }
@@ -69,4 +88,7 @@ public sealed class SettingsModel(SettingsStore settings) : PageModel
         else Response.Cookies.Delete("mendro.theme");
         return Redirect("/Settings");
     }
+
+    private static double? Number(string? text) =>
+        double.TryParse(Words.Clean(text).Replace(',', '.'), NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var value) ? value : null;
 }

@@ -1,3 +1,4 @@
+using System.Globalization;
 using Htmx;
 using Mendro.Core.Diagnosis;
 using Mendro.Core.Methods;
@@ -11,13 +12,14 @@ using Microsoft.AspNetCore.Mvc;
 namespace Mendro.Web.Pages.Jobs;
 
 /// <summary>Find: what we know, the path map, the next moves, and the reading bar that drives them.</summary>
-public sealed class FindModel(JobStore jobs, BenchRecordStore records, BenchDesk desk, TradeLibrary library, TimeProvider time)
+public sealed class FindModel(JobStore jobs, BenchRecordStore records, BenchDesk desk, PracticeDesk practice, TradeLibrary library, TimeProvider time)
     : JobPageModel(jobs, records, desk, library, time)
 {
     private const int MovesShown = 4;
+    private const int MostStarts = 100;
     private const int LongestReading = 200;
 
-    /// <summary>What the reading bar is set to: <c>probe:tp3</c>, <c>fn:picture</c>, or null.</summary>
+    /// <summary>What the reading bar is set to: <c>probe:tp3</c>, <c>fn:picture</c>, <c>provoke:picture:pressed</c>, or null.</summary>
     public string? Selected { get; private set; }
 
     /// <summary>Probe the reading bar is set to.</summary>
@@ -25,6 +27,15 @@ public sealed class FindModel(JobStore jobs, BenchRecordStore records, BenchDesk
 
     /// <summary>Function the reading bar is set to.</summary>
     public DeviceFunction? SelectedFunction { get; private set; }
+
+    /// <summary>How the function is to be provoked, when it is not merely tried.</summary>
+    public Provocation? SelectedHow { get; private set; }
+
+    /// <summary>True for a practice unit: it answers by itself.</summary>
+    public bool IsPractice => View.Job.PracticeSeed is not null;
+
+    /// <summary>Records in words.</summary>
+    public RecordWords Told => new(View.Profile, Library);
 
     /// <summary>Record being corrected.</summary>
     public long? Correcting { get; private set; }
@@ -70,7 +81,7 @@ public sealed class FindModel(JobStore jobs, BenchRecordStore records, BenchDesk
     public string Map => PathMapSvg.Draw(new MapScene(
         View.Model, View.Diagnosis,
         View.Records.Where(r => r.Kind == RecordKind.Probe).GroupBy(r => r.Subject).ToDictionary(g => g.Key, g => g.Last().Reading),
-        View.Records.Where(r => r is { Kind: RecordKind.Function, State: "fail" }).GroupBy(r => r.Subject).ToDictionary(g => g.Key, g => LookOf(g.Last())),
+        View.Records.Where(r => r is { Kind: RecordKind.Function, State: "fail" }).GroupBy(r => r.Subject).ToDictionary(g => g.Key, g => Told.Look(g.Last())),
         SelectedProbe?.Id,
         Locked() is null ? id => $"/Jobs/{Number}/Find?select=probe:{id}" : null,
         id => $"/Jobs/{Number}/Fix?part={id}",
@@ -101,7 +112,7 @@ public sealed class FindModel(JobStore jobs, BenchRecordStore records, BenchDesk
         // The buttons put their word first; what was typed beside them is kept as what was seen.
         var said = say switch { "ok" => $"ok {typed}", "bad" => $"bad {typed}", "jumps" => $"{typed} jumps", _ => typed };
         var judged = ReadingJudge.Judge(found, said.Trim());
-        if (Locked() is { } locked) return Refuse($"probe:{found.Id}", correct, typed, locked);
+        if ((Locked() ?? (IsPractice ? "A practice unit answers by itself: take the reading." : null)) is { } locked) return Refuse($"probe:{found.Id}", correct, typed, locked);
         if (!judged.IsOk) return Refuse($"probe:{found.Id}", correct, typed, judged.Problem!);
         var record = Maker(WorkStage.Find).Probe(found, judged.Value);
         if (correct is { } id)
@@ -117,14 +128,41 @@ public sealed class FindModel(JobStore jobs, BenchRecordStore records, BenchDesk
         return Done();
     }
 
-    /// <summary>Files the trial of a function.</summary>
-    public IActionResult OnPostFunction(string? function, string? result, string? look, long? correct)
+    /// <summary>Files the trial of a function, or several with the same result.</summary>
+    public IActionResult OnPostFunction(string? function, string? result, string? look, string? times, long? correct)
     {
         if (!Load()) return NotFound();
-        if (result is not ("pass" or "fail") || Maker(WorkStage.Find).Function(function ?? "", result == "pass", look) is not { } record) return NotFound();
+        if (View.Profile.FindFunction(function ?? "") is null || result is not ("pass" or "fail")) return NotFound();
         if (Locked() is { } locked) return Refuse($"fn:{function}", correct, null, locked);
+        var trials = 1;
+        if (Words.Clean(times).Length > 0 && (!int.TryParse(Words.Clean(times), NumberStyles.None, CultureInfo.InvariantCulture, out trials) || trials is < 1 or > MostStarts))
+            return Refuse($"fn:{function}", correct, times, $"“{times}” is not a number of starts. Try 1 to {MostStarts}.");
+        var record = Maker(WorkStage.Find).Function(function!, result == "pass", look, "", trials)!;
         if (correct is { } id) Records.Correct(View.Job.Id, id, record);
         else Records.Add(record with { JobId = View.Job.Id });
+        return Done();
+    }
+
+    /// <summary>Files what pressing, flexing or warming did.</summary>
+    public IActionResult OnPostProvoke(string? function, Provocation how, string? result)
+    {
+        if (!Load()) return NotFound();
+        if (!Enum.IsDefined(how) || result is not ("changed" or "same") || Maker(WorkStage.Find).Provoke(function ?? "", how, result == "changed") is not { } record) return NotFound();
+        if (Locked() is { } locked) return Refuse($"provoke:{function}:{how}", null, null, locked);
+        Records.Add(record with { JobId = View.Job.Id }, how == Provocation.Flexed && View.Job.Access < AccessState.Open ? AccessState.Open : null);
+        AtLeast(WorkStage.Find);
+        return Done();
+    }
+
+    /// <summary>Asks a practice unit what the reading bar is set to.</summary>
+    public IActionResult OnPostPractice(string? select)
+    {
+        if (!Prepare(select, null) || !IsPractice) return NotFound();
+        if (Locked() is { } locked) return Refuse(select ?? "", null, null, locked);
+        if (SelectedProbe is { } probe) practice.Do(View, bench => bench.Measure(probe));
+        else if (SelectedFunction is { } function && SelectedHow is { } how) practice.Do(View, bench => bench.Provoke(function, how));
+        else if (SelectedFunction is { } tried) practice.Do(View, bench => bench.Try(tried));
+        else return NotFound();
         return Done();
     }
 
@@ -132,7 +170,7 @@ public sealed class FindModel(JobStore jobs, BenchRecordStore records, BenchDesk
     public IActionResult OnPostUndo()
     {
         if (!Load()) return NotFound();
-        if (Locked() is null && View.Records.Count > 0) Records.Withdraw(View.Job.Id, View.Records.MaxBy(r => r.Id)!.Id);
+        if (Locked() is null && !IsPractice && View.Records.Count > 0) Records.Withdraw(View.Job.Id, View.Records.MaxBy(r => r.Id)!.Id);
         return Done();
     }
 
@@ -140,6 +178,7 @@ public sealed class FindModel(JobStore jobs, BenchRecordStore records, BenchDesk
     public IActionResult OnPostWithdraw(long id)
     {
         if (!Load()) return NotFound();
+        if (IsPractice) return NotFound();
         return Locked() is null && !Records.Withdraw(View.Job.Id, id) ? NotFound() : Done();
     }
 
@@ -147,37 +186,9 @@ public sealed class FindModel(JobStore jobs, BenchRecordStore records, BenchDesk
     public IActionResult OnPostRestore(long id)
     {
         if (!Load()) return NotFound();
+        if (IsPractice) return NotFound();
         return Locked() is null && !Records.Restore(View.Job.Id, id) ? NotFound() : Done();
     }
-
-    /// <summary>First line of a record in the list.</summary>
-    public string SubjectOf(BenchRecord record) => record.Kind switch
-    {
-        RecordKind.Function => View.Profile.FindFunction(record.Subject)?.Name ?? record.Subject,
-        RecordKind.Probe => View.Profile.FindProbe(record.Subject)?.Name ?? record.Subject,
-        _ => record.Words,
-    };
-
-    /// <summary>Second line of a record in the list.</summary>
-    public string SmallOf(BenchRecord record)
-    {
-        var where = record.Kind switch
-        {
-            RecordKind.Function => record.Stage == WorkStage.Intake ? "baseline" : StageWords.Name(record.Stage).ToLowerInvariant(),
-            RecordKind.Probe => View.Profile.FindProbe(record.Subject)?.Kind.ToString().ToLowerInvariant() ?? "",
-            RecordKind.Repair => Words.Minutes(record.Minutes),
-            _ => "",
-        };
-        return string.Join(" · ", new[] { where, record.Note }.Where(t => t.Length > 0));
-    }
-
-    /// <summary>Value of a record in the list.</summary>
-    public string ValueOf(BenchRecord record) => record.Kind switch
-    {
-        RecordKind.Function => record.State == "pass" ? "works" : LookOf(record),
-        RecordKind.Probe => record.Reading,
-        _ => "",
-    };
 
     /// <summary>What an outcome means, in words.</summary>
     public static string Meaning(MoveOutcome outcome)
@@ -206,12 +217,6 @@ public sealed class FindModel(JobStore jobs, BenchRecordStore records, BenchDesk
         _ => "ok, or bad …",
     };
 
-    private string LookOf(BenchRecord record)
-    {
-        var kind = View.Profile.FindFunction(record.Subject)?.Kind ?? "";
-        return Library.FindFunctionKind(kind)?.Looks.FirstOrDefault(l => l.Id == record.Detail)?.Name ?? "fails";
-    }
-
     private bool Prepare(string? select, long? correct)
     {
         if (!Load()) return false;
@@ -219,6 +224,8 @@ public sealed class FindModel(JobStore jobs, BenchRecordStore records, BenchDesk
         Selected = select ?? View.Advice.Moves.FirstOrDefault(m => m.Repair is null)?.Id;
         SelectedProbe = Selected?.StartsWith("probe:", StringComparison.Ordinal) == true ? View.Profile.FindProbe(Selected[6..]) : null;
         SelectedFunction = Selected?.StartsWith("fn:", StringComparison.Ordinal) == true ? View.Profile.FindFunction(Selected[3..]) : null;
+        if (Selected?.Split(':') is ["provoke", var provoked, var told] && Enum.TryParse<Provocation>(told, ignoreCase: true, out var way) && Enum.IsDefined(way) && !char.IsDigit(told[0]))
+            (SelectedFunction, SelectedHow) = (View.Profile.FindFunction(provoked), way);
         if (SelectedProbe is null && SelectedFunction is null) Selected = null;
         Correcting = correct is { } id && View.Records.Any(r => r.Id == id && Selected?.EndsWith(":" + r.Subject, StringComparison.Ordinal) == true) ? id : null;
         return true;

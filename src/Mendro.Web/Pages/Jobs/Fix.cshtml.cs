@@ -17,7 +17,8 @@ namespace Mendro.Web.Pages.Jobs;
 public sealed record OfferedMethod(Method Method, double Chance, int TimesDone);
 
 /// <summary>Fix: choose a cure, see how it is done and what to mind, log it, say what the unit does now.</summary>
-public sealed class FixModel(JobStore jobs, BenchRecordStore records, BenchDesk desk, TradeLibrary library, TimeProvider time)
+public sealed class FixModel(
+    JobStore jobs, BenchRecordStore records, BenchDesk desk, PracticeDesk practice, SecondLookDesk secondLooks, TradeLibrary library, TimeProvider time)
     : JobPageModel(jobs, records, desk, library, time)
 {
     private const double MostMinutes = 1000;
@@ -69,6 +70,12 @@ public sealed class FixModel(JobStore jobs, BenchRecordStore records, BenchDesk 
         var chosen = Methods.FirstOrDefault(m => m.Method.Id == method)?.Method;
         if (chosen is null) return Refuse("Choose the method that was done.");
         if (Locked() is { } locked) return Refuse(locked);
+        if (View.Job.PracticeSeed is not null)
+        {
+            practice.Do(View, bench => bench.Repair(Part.Id, chosen, PracticeDesk.TargetOf(View.Model, bench)));
+            return Redirect($"/Jobs/{Number}/Find");
+        }
+
         var took = chosen.Minutes;
         if (Words.Clean(minutes).Length > 0
             && (!double.TryParse(Words.Clean(minutes).Replace(',', '.'), NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out took) || took > MostMinutes))
@@ -81,14 +88,15 @@ public sealed class FixModel(JobStore jobs, BenchRecordStore records, BenchDesk 
         if (repair is null) return Refuse("That method does not go with that part.");
         var target = View.Diagnosis?.Target;
         // A cause seen belongs before the repair: afterwards it is no longer there.
-        if (!string.IsNullOrEmpty(cause) && maker.Cause(Part.Id, cause, true) is { } seen) Records.Add(seen with { JobId = View.Job.Id });
+        var confirmed = !string.IsNullOrEmpty(cause) && maker.Cause(Part.Id, cause, true) is { } seen ? Records.Add(seen with { JobId = View.Job.Id }) : (long?)null;
         Records.Add(repair with { JobId = View.Job.Id }, chosen.State > View.Job.Access ? chosen.State : null);
         AtLeast(WorkStage.Fix);
         if (now is "pass" or "fail" && target is not null && maker.Function(target.Id, now == "pass", look) is { } tried)
             Records.Add(tried with { JobId = View.Job.Id });
 
         Load();
-        TempData["Said"] = $"Logged: {repair.Words}.";
+        var looks = confirmed is { } record ? secondLooks.Consider(record) : [];
+        TempData["Said"] = $"Logged: {repair.Words}.{(looks.Count > 0 ? $" Worth a second look with this: {string.Join(", ", looks)}; they are on the bench page." : "")}";
         var next = View.Diagnosis?.Target is not null ? "Find" : "Prove";
         return Redirect($"/Jobs/{Number}/{next}");
     }
@@ -111,7 +119,8 @@ public sealed class FixModel(JobStore jobs, BenchRecordStore records, BenchDesk 
         if (Part is null) return true;
         Modes = Library.FindPartKind(Part.Kind)?.Modes ?? [];
         var suspects = View.Diagnosis?.Suspects.Where(s => s.Fault.Part.Id == Part.Id).ToList() ?? [];
-        Methods = Library.MethodsFor(Part.Kind).Select(m => new OfferedMethod(m,
+        var upset = suspects.Any(s => s.Fault.Mode.Id == EvidenceWeights.StepDamage);
+        Methods = (upset ? Library.MethodsFor("*") : []).Concat(Library.MethodsFor(Part.Kind)).Select(m => new OfferedMethod(m,
             suspects.Sum(s => s.Share * View.Diagnosis!.Case.SuccessNow(m.Id, s.FaultIndex)),
             DoneSoFar.Count(r => r.Subject == Part.Id && r.Detail == m.Id))).ToList();
         var bestHere = View.Advice.Moves.FirstOrDefault(m => m.Repair?.Part.Id == Part.Id)?.Repair;

@@ -19,6 +19,9 @@ public sealed class ShowModel(ProfileStore profiles, BenchDesk desk, TradeLibrar
     /// <summary>Its version.</summary>
     public long Version { get; private set; }
 
+    /// <summary>All versions, newest first.</summary>
+    public IReadOnlyList<ProfileVersion> Versions { get; private set; } = [];
+
     /// <summary>The compiled model.</summary>
     public DeviceModel Device { get; private set; } = null!;
 
@@ -35,10 +38,19 @@ public sealed class ShowModel(ProfileStore profiles, BenchDesk desk, TradeLibrar
     public IActionResult OnGetJson(string id) =>
         Load(id) ? File(Encoding.UTF8.GetBytes(ProfileJson.Write(Profile)), "application/json", $"{Profile.Id}.json") : NotFound();
 
+    /// <summary>Makes an older version the newest again.</summary>
+    public IActionResult OnPostRevert(string id, long version)
+    {
+        if (profiles.Find(id, version) is not { } old) return NotFound();
+        TempData["Said"] = $"Version {version} is in use again, as version {profiles.Save(old)}.";
+        return Redirect($"/Models/{id}");
+    }
+
     private bool Load(string id)
     {
         if (profiles.Latest(id) is not { } latest) return false;
         (Profile, Version) = latest;
+        Versions = profiles.Versions(id);
         Device = desk.Model(Profile.Id, Version);
         return true;
     }

@@ -1,0 +1,86 @@
+using Mendro.Core.Diagnosis;
+using Mendro.Core.Methods;
+using Mendro.Storage;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.Mvc.RazorPages;
+
+namespace Mendro.Web.Pages;
+
+/// <summary>The shop's test gear: how often it was used since it was cleaned, and how far it is to be trusted.</summary>
+public sealed class GearModel(GearStore gear, TradeLibrary library) : PageModel
+{
+    private const int LongestName = 80;
+
+    /// <summary>A piece is worth cleaning when it has become this many times as suspect as when clean.</summary>
+    private const double CleanAt = 1.5;
+
+    /// <summary>All pieces.</summary>
+    public IReadOnlyList<Gear> Pieces { get; private set; } = [];
+
+    /// <summary>Kinds that can stand in for something.</summary>
+    public IEnumerable<PartKind> Kinds => library.PartKinds.Where(k => k.Swappable).OrderByDescending(k => k.Gear).ThenBy(k => k.Name, StringComparer.Ordinal);
+
+    /// <summary>As typed.</summary>
+    public string? Name { get; private set; }
+
+    /// <summary>As chosen.</summary>
+    public string? Kind { get; private set; }
+
+    /// <summary>Name of a kind.</summary>
+    public string KindName(string kind) => library.FindPartKind(kind)?.Name ?? kind;
+
+    /// <summary>Chance that a piece is at fault, clean and now.</summary>
+    public (double Clean, double Now) Chances(Gear piece)
+    {
+        double Any(int uses) => 1 - (library.FindPartKind(piece.Kind)?.Modes ?? []).Aggregate(1.0, (p, m) => p * (1 - GearWear.Prior(m.Prior, piece.Kind, uses)));
+        return (Any(0), Any(piece.Uses));
+    }
+
+    /// <summary>True when cleaning is due.</summary>
+    public bool Due(Gear piece) => Chances(piece) is var (clean, now) && now > CleanAt * clean;
+
+    /// <summary>Shows the gear.</summary>
+    public void OnGet() => Pieces = gear.All();
+
+    /// <summary>Adds a piece.</summary>
+    public IActionResult OnPostAdd(string? name, string? kind)
+    {
+        (Name, Kind) = (Words.Clean(name), kind);
+        if (Name.Length is 0 or > LongestName) ModelState.AddModelError("", $"A piece needs a name of up to {LongestName} characters, as written on it.");
+        else if (Kinds.All(k => k.Kind != kind)) ModelState.AddModelError("", "Choose what it is.");
+        if (!ModelState.IsValid)
+        {
+            Pieces = gear.All();
+            Response.StatusCode = StatusCodes.Status422UnprocessableEntity;
+            return Page();
+        }
+
+        gear.Add(Name, kind!);
+        return Redirect("/Gear");
+    }
+
+    /// <summary>Does something to a piece.</summary>
+    public IActionResult OnPostDo(long id, string? act)
+    {
+        if (gear.All().FirstOrDefault(g => g.Id == id) is not { } piece) return NotFound();
+        switch (act)
+        {
+            case "clean": gear.Clean(id); break;
+            case "uses": gear.AddUses(id, 10); break;
+            case "standard": gear.MakeStandard(id); break;
+            case "retire": gear.Retire(id); break;
+            case "restore": gear.Restore(id); break;
+            default: return NotFound();
+        }
+
+        TempData["Said"] = act switch
+        {
+            "clean" => $"{piece.Name}: cleaned, its counter begins anew.",
+            "uses" => $"{piece.Name}: ten uses more.",
+            "standard" => $"{piece.Name} is what a unit is tried with unless said otherwise.",
+            "retire" => $"{piece.Name} is out of use; it can be brought back below.",
+            _ => $"{piece.Name} is back in use.",
+        };
+        return Redirect("/Gear");
+    }
+}

@@ -1,0 +1,35 @@
+using Mendro.Core.Diagnosis;
+using Mendro.Core.Methods;
+using Mendro.Storage;
+using Mendro.Web.Bench;
+using Microsoft.AspNetCore.Mvc;
+
+namespace Mendro.Web.Pages.Jobs;
+
+/// <summary>Why: what speaks for and against each suspect, and what would explain each finding.</summary>
+public sealed class WhyModel(JobStore jobs, BenchRecordStore records, BenchDesk desk, TradeLibrary library, TimeProvider time)
+    : JobPageModel(jobs, records, desk, library, time)
+{
+    /// <summary>The reasons, or null when there is no diagnosis.</summary>
+    public Why? Reasons { get; private set; }
+
+    /// <summary>Records in words.</summary>
+    public RecordWords Told => new(View.Profile, Library);
+
+    /// <summary>Shows it.</summary>
+    public IActionResult OnGet()
+    {
+        if (!Load()) return NotFound();
+        Reasons = View.Diagnosis is { } diagnosis ? Why.Make(diagnosis) : null;
+        return Page();
+    }
+
+    /// <summary>A factor on the odds as the bench says it.</summary>
+    public static string Factor(double factor) => factor switch
+    {
+        >= 1000 => "more than × 1000",
+        <= 0.001 => "less than ÷ 1000",
+        >= 1 => string.Create(System.Globalization.CultureInfo.InvariantCulture, $"× {(factor < 10 ? Math.Round(factor, 1) : Math.Round(factor)):0.#}"),
+        _ => string.Create(System.Globalization.CultureInfo.InvariantCulture, $"÷ {(1 / factor < 10 ? Math.Round(1 / factor, 1) : Math.Round(1 / factor)):0.#}"),
+    };
+}

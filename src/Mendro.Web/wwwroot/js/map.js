@@ -1,0 +1,115 @@
+// The path map: zoom and pan by buttons, keys, wheel and drag; arrow keys walk between blocks and probes.
+(() => {
+  const view = { zoom: 1, x: 0, y: 0 };
+  const MOST = 4;
+  const mapOf = (element) => element?.closest?.('[data-map]')?.querySelector('svg.map') ?? document.querySelector('[data-map] svg.map');
+  const boxOf = (svg) => {
+    if (!svg.dataset.box) svg.dataset.box = svg.getAttribute('viewBox');
+    return svg.dataset.box.split(' ').map(Number);
+  };
+  const clamp = (value, low, high) => Math.min(Math.max(value, low), Math.max(low, high));
+  const show = (svg) => {
+    const [, , width, height] = boxOf(svg);
+    const [w, h] = [width / view.zoom, height / view.zoom];
+    view.x = clamp(view.x, 0, width - w);
+    view.y = clamp(view.y, 0, height - h);
+    svg.setAttribute('viewBox', `${view.x.toFixed(1)} ${view.y.toFixed(1)} ${w.toFixed(1)} ${h.toFixed(1)}`);
+    svg.classList.toggle('zoomed', view.zoom > 1);
+    const state = svg.closest('[data-map]');
+    if (state) state.dataset.zoom = view.zoom.toFixed(2);
+  };
+  // A point of the screen in units of the drawing.
+  const at = (svg, clientX, clientY) => {
+    const matrix = svg.getScreenCTM();
+    return matrix ? { x: (clientX - matrix.e) / matrix.a, y: (clientY - matrix.f) / matrix.d } : { x: 0, y: 0 };
+  };
+  const zoom = (svg, factor, point) => {
+    const [, , width, height] = boxOf(svg);
+    const next = clamp(view.zoom * factor, 1, MOST);
+    const centre = point ?? { x: view.x + width / view.zoom / 2, y: view.y + height / view.zoom / 2 };
+    // What lies under the pointer stays under it.
+    view.x = centre.x - (centre.x - view.x) * view.zoom / next;
+    view.y = centre.y - (centre.y - view.y) * view.zoom / next;
+    view.zoom = next;
+    show(svg);
+  };
+  const act = (svg, what) => {
+    if (!svg) return false;
+    if (what === 'all') { Object.assign(view, { zoom: 1, x: 0, y: 0 }); show(svg); } else zoom(svg, what === 'in' ? 1.4 : 1 / 1.4);
+    return true;
+  };
+
+  // The next block or probe in a direction: near along the way, and not far off it.
+  const walk = (from, key) => {
+    const here = from.getBoundingClientRect();
+    const centre = (r) => [r.left + r.width / 2, r.top + r.height / 2];
+    const [x, y] = centre(here);
+    const across = key === 'ArrowLeft' || key === 'ArrowRight';
+    const sign = key === 'ArrowRight' || key === 'ArrowDown' ? 1 : -1;
+    let best = null;
+    let least = Infinity;
+    from.closest('svg').querySelectorAll('a').forEach((other) => {
+      if (other === from) return;
+      const [ox, oy] = centre(other.getBoundingClientRect());
+      const along = sign * (across ? ox - x : oy - y);
+      const off = Math.abs(across ? oy - y : ox - x);
+      if (along <= 2) return;
+      const cost = along + 2 * off;
+      if (cost < least) [best, least] = [other, cost];
+    });
+    if (!best) return;
+    best.focus();
+    const svg = from.closest('svg');
+    if (view.zoom <= 1) return;
+    const [bx, by] = centre(best.getBoundingClientRect());
+    const point = at(svg, bx, by);
+    const [, , width, height] = boxOf(svg);
+    view.x = point.x - width / view.zoom / 2;
+    view.y = point.y - height / view.zoom / 2;
+    show(svg);
+  };
+
+  document.addEventListener('click', (event) => {
+    const button = event.target.closest('[data-zoom]');
+    if (button?.tagName === 'BUTTON') act(mapOf(button), button.dataset.zoom);
+  });
+  document.addEventListener('keydown', (event) => {
+    if (event.ctrlKey || event.metaKey || event.altKey || document.querySelector('dialog[open]')) return;
+    if (event.target.closest('input, textarea, select')) return;
+    const anchor = event.target.closest('svg.map a');
+    if (anchor && event.key.startsWith('Arrow')) { walk(anchor, event.key); event.preventDefault(); event.stopPropagation(); return; }
+    const what = { '+': 'in', '=': 'in', '-': 'out', '−': 'out', 0: 'all' }[event.key];
+    if (what && act(mapOf(event.target), what)) event.preventDefault();
+  }, true);
+  document.addEventListener('wheel', (event) => {
+    const svg = event.target.closest?.('[data-map] svg.map');
+    // The plain wheel scrolls the page; with Ctrl, or a pinch, it zooms.
+    if (!svg || !event.ctrlKey) return;
+    event.preventDefault();
+    zoom(svg, event.deltaY < 0 ? 1.15 : 1 / 1.15, at(svg, event.clientX, event.clientY));
+  }, { passive: false });
+
+  let drag = null;
+  document.addEventListener('pointerdown', (event) => {
+    const svg = event.target.closest?.('[data-map] svg.map');
+    if (!svg || view.zoom <= 1 || event.target.closest('a')) return;
+    drag = { svg, ...at(svg, event.clientX, event.clientY) };
+    svg.setPointerCapture(event.pointerId);
+  });
+  document.addEventListener('pointermove', (event) => {
+    if (!drag) return;
+    const now = at(drag.svg, event.clientX, event.clientY);
+    view.x -= now.x - drag.x;
+    view.y -= now.y - drag.y;
+    show(drag.svg);
+  });
+  document.addEventListener('pointerup', () => { drag = null; });
+
+  const ready = () => document.querySelectorAll('[data-map]').forEach((frame) => {
+    frame.querySelector('.map-tools').hidden = false;
+    const svg = frame.querySelector('svg.map');
+    if (svg) show(svg);
+  });
+  document.addEventListener('htmx:afterSettle', ready);
+  ready();
+})();
