@@ -71,7 +71,7 @@ public sealed class PracticeBench(DeviceModel model, PracticeUnit unit, BenchCos
         var opened = how == Provocation.Flexed ? Reach(AccessState.Open) : 0;
         var changed = Unit.Provoke(function, how);
         _events.Add(new Provoked(_events.Count, function.Id, how, changed));
-        Step(MoveWords.ProvokeTitle(function, how), changed ? "it changes" : "nothing changes", why, opened + MoveWords.ProvokeMinutes(how));
+        Step(MoveWords.ProvokeTitle(function, how), changed ? "it changes" : "nothing changes", why, opened + MoveWords.ProvokeMinutes(function, how));
     }
 
     /// <summary>Carries a method out, then tries what it was for; when that works, everything else that failed too.</summary>

@@ -14,7 +14,7 @@ namespace Mendro.Storage;
 /// <param name="SecondLookChance">Chance from which a second look is worth it, 0 to 1.</param>
 public sealed record ShopSettings(
     string ShopName, string Currency, decimal RatePerHour, double OriginalityMinutes, double LearningStrength = ShopLessons.DefaultStrength,
-    double SecondLookMinutes = 45, double SecondLookChance = 0.5)
+    double SecondLookMinutes = 20, double SecondLookChance = 0.4)
 {
     /// <summary>Settings of an empty shop.</summary>
     public static ShopSettings Default { get; } = new("My workshop", "EUR", 30, 60);

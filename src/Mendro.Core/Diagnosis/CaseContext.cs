@@ -1,3 +1,5 @@
+using Mendro.Core.Methods;
+
 namespace Mendro.Core.Diagnosis;
 
 /// <summary>A piece of test gear, or another unit that stands in for a part.</summary>
@@ -31,6 +33,20 @@ public static class GearWear
         "test-cable" or "cord" or "adapter" => 0.001,
         _ => 0.0005,
     };
+
+    /// <summary>
+    /// What stands in was chosen because it is believed to work: a piece of a kind that is not test gear by nature, such
+    /// as a drive, has this share of the chance such a part has in a unit brought in.
+    /// </summary>
+    public const double KnownGood = 0.15;
+
+    /// <summary>Chance that a piece of gear has a failure mode.</summary>
+    /// <param name="library">Library.</param>
+    /// <param name="kind">Part kind.</param>
+    /// <param name="mode">Failure mode.</param>
+    /// <param name="uses">Uses since the last cleaning, 0 or more.</param>
+    public static double Prior(TradeLibrary library, string kind, FailureMode mode, int uses) =>
+        Prior(library.FindPartKind(kind)?.Gear == true ? mode.Prior : mode.Prior * KnownGood, kind, uses);
 
     /// <summary>Chance that it is at fault after some uses: each use has its own small chance.</summary>
     /// <param name="prior">Chance when just cleaned, 0 to 1.</param>

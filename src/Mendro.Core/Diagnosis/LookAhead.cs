@@ -9,7 +9,9 @@ namespace Mendro.Core.Diagnosis;
 /// <param name="State">How far the unit must be apart.</param>
 /// <param name="Leak">Chance that it shows something with nothing wrong.</param>
 /// <param name="Shows">Chance that each fault shows in it, by fault index.</param>
-internal sealed record PlannedCheck(string Id, string Title, double Minutes, AccessState State, double Leak, IReadOnlyList<(int Fault, double P)> Shows);
+/// <param name="Optimism">Minutes by which the single-cause view was seen to flatter it.</param>
+internal sealed record PlannedCheck(
+    string Id, string Title, double Minutes, AccessState State, double Leak, IReadOnlyList<(int Fault, double P)> Shows, double Optimism = 0);
 
 /// <summary>
 /// What is to be expected from a state on, when a check may come before the repairs. The first step of any move is
@@ -36,18 +38,31 @@ internal sealed class LookAhead(IReadOnlyList<RepairOption> options, IReadOnlyLi
         {
             if (check.Id == done) continue;
             var minutes = check.Minutes + preparation.Minutes(state, check.State);
-            if (minutes >= best.Expected) continue;
+            var charged = minutes + check.Optimism;
+            if (charged >= best.Expected) continue;
             var reached = check.State > state ? check.State : state;
             var (present, yes, no) = Split(shares, check);
             if (present is < 0.02 or > 0.98) continue;
             var ifYes = From(yes, reached, check.Id, depth - 1);
-            if (minutes + present * ifYes.Expected >= best.Expected) continue;
+            if (charged + present * ifYes.Expected >= best.Expected) continue;
             var ifNo = From(no, reached, check.Id, depth - 1);
-            var expected = minutes + present * ifYes.Expected + (1 - present) * ifNo.Expected;
+            var expected = charged + present * ifYes.Expected + (1 - present) * ifNo.Expected;
             if (expected < best.Expected) best = new Ahead(expected, Outlook.Of(minutes, present, ifYes.Outlook, ifNo.Outlook), check, null);
         }
 
         return best;
+    }
+
+    /// <summary>
+    /// Expected cost when a check comes first and only repairs follow, on the single-cause view. Set against the exact
+    /// value it shows how much that view flatters the check; without charging for that, a check would always look better
+    /// as the second step than as the first.
+    /// </summary>
+    public double Flattered(PlannedCheck check, double[] shares, AccessState state)
+    {
+        var reached = check.State > state ? check.State : state;
+        var (present, yes, no) = Split(shares, check);
+        return check.Minutes + preparation.Minutes(state, check.State) + present * From(yes, reached, check.Id, 0).Expected + (1 - present) * From(no, reached, check.Id, 0).Expected;
     }
 
     /// <summary>What is to be expected of a repair, and what follows when it did not help.</summary>

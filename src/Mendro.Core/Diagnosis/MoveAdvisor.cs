@@ -55,7 +55,8 @@ public sealed class MoveAdvisor(BenchCosts costs)
             .Concat(Provocations(unit, target))
             .Select(c => Weigh(diagnosis, blame, shares, options, state, c)).OfType<Weighed>()
             .OrderBy(w => w.Expected - w.Minutes * 0.001).ToList();
-        var ahead = new LookAhead(options, weighed.Take(Deeply).Select(w => w.Check.Planned).ToList(), profile.Preparation, costs);
+        var single = new LookAhead(options, [], profile.Preparation, costs);
+        var ahead = new LookAhead(options, weighed.Take(Deeply).Select(w => w.Check.Planned with { Optimism = Math.Max(0, w.Expected - single.Flattered(w.Check.Planned, shares, state)) }).ToList(), profile.Preparation, costs);
 
         var moves = weighed.Select((w, n) => CheckMove(diagnosis, w, n < Deeply ? ahead : null, shares, options, state)).OfType<Move>().ToList();
         var proposed = options.Where(o => o.Chance >= LeastChance)
@@ -129,7 +130,7 @@ public sealed class MoveAdvisor(BenchCosts costs)
         foreach (var how in new[] { Provocation.Pressed, Provocation.Flexed, Provocation.Warmed }.Where(h => !since.Contains(h)))
         {
             var template = unit.Model.ChangesWhen(target, how);
-            var planned = Planned($"provoke:{target.Id}:{how.ToString().ToLowerInvariant()}", MoveWords.ProvokeTitle(target, how), MoveWords.ProvokeMinutes(how),
+            var planned = Planned($"provoke:{target.Id}:{how.ToString().ToLowerInvariant()}", MoveWords.ProvokeTitle(target, how), MoveWords.ProvokeMinutes(target, how),
                 how == Provocation.Flexed ? AccessState.Open : AccessState.Closed, unit, template);
             yield return new Candidate(null, target, template, planned, "it changes", "nothing changes", how);
         }

@@ -46,8 +46,8 @@ public static class MoveWords
         _ => $"Let it warm up, watch: {Lower(function.Name)}",
     };
 
-    /// <summary>Minutes a provocation takes (common practice, no source).</summary>
-    public static double ProvokeMinutes(Provocation how) => how == Provocation.Warmed ? 6 : 1;
+    /// <summary>Minutes a provocation takes: as long as the function takes to try, and warming up longer (common practice, no source).</summary>
+    public static double ProvokeMinutes(DeviceFunction function, Provocation how) => (how == Provocation.Warmed ? 5 : 0) + Math.Max(1, function.Minutes);
 
     /// <summary>Why a provocation comes now.</summary>
     public static string ProvokeReason(Provocation how) => how == Provocation.Warmed

@@ -15,18 +15,14 @@ namespace Mendro.Core.Diagnosis;
 /// <param name="ChanceToCure">Chance that the sequence cures the function, 0 to 1.</param>
 /// <param name="ExpectedParts">Expected cost of parts, in the shop's currency.</param>
 /// <param name="Sequence">The repairs in order.</param>
-/// <param name="Cured">After each repair: minutes of work so far if none before it helped, and chance to be cured by then.</param>
 public sealed record RepairPlan(
     double ExpectedMinutes, double WorkMinutes, double StopMinutes, double ChanceToCure, double ExpectedParts,
-    IReadOnlyList<RepairOption> Sequence, IReadOnlyList<(double Minutes, double Chance)> Cured)
+    IReadOnlyList<RepairOption> Sequence)
 {
     private static readonly AccessState[] States = Enum.GetValues<AccessState>();
 
     /// <summary>The plan as an outlook.</summary>
     public Outlook Outlook => new(ChanceToCure, WorkMinutes, StopMinutes, ExpectedParts);
-
-    /// <summary>Chance that the plan has cured the function within some minutes of work, 0 to 1.</summary>
-    public double ChanceWithin(double minutes) => Cured.Where(c => c.Minutes <= minutes).Select(c => c.Chance).DefaultIfEmpty(0).Last();
 
     /// <summary>Plans the repairs.</summary>
     /// <param name="shares">Share of the blame by fault index.</param>
@@ -43,7 +39,6 @@ public sealed record RepairPlan(
         var failing = 1.0;
         double expected = 0, work = 0, spent = 0, parts = 0;
         var sequence = new List<RepairOption>();
-        var cured = new List<(double, double)>();
         var waiting = options.ToList();
         var chances = new double[options.Count];
         while (waiting.Count > 0)
@@ -60,12 +55,11 @@ public sealed record RepairPlan(
             spent += minutes;
             foreach (var (fault, success) in best.Cures) left[fault] *= 1 - success;
             failing = Math.Max(0, failing - bestChance);
-            cured.Add((spent, 1 - failing));
             if (best.Method.State > state) state = best.Method.State;
             if (failing < RepairOption.Negligible) break;
         }
 
-        return new RepairPlan(expected + failing * costs.UncuredMinutes, work, spent, 1 - failing, parts, sequence, cured);
+        return new RepairPlan(expected + failing * costs.UncuredMinutes, work, spent, 1 - failing, parts, sequence);
     }
 
     private static (RepairOption? Option, double Chance) Next(

@@ -5,7 +5,7 @@ namespace Mendro.Core.Diagnosis;
 /// <summary>When a unit that was given up is worth another look.</summary>
 /// <param name="Minutes">Minutes of work within which it should be cured.</param>
 /// <param name="Chance">Chance from which it is worth a look, 0 to 1.</param>
-public sealed record SecondLookLine(double Minutes = 45, double Chance = 0.5)
+public sealed record SecondLookLine(double Minutes = 20, double Chance = 0.4)
 {
     /// <summary>True when new experience lifts the chance over the line.</summary>
     public bool Crossed(double before, double after) => before < Chance && after >= Chance;
@@ -28,6 +28,34 @@ public static class SecondLook
         if (!outcome.IsOk || outcome.Value.Target is not { } target) return 0;
         var shares = new BlameShares(outcome.Value.Case, target).Of(outcome.Value.Posterior.Fault, out _);
         var options = RepairOption.For(outcome.Value.Case, shares, costs);
-        return RepairPlan.Make(shares, options, model.Profile.Preparation, state, costs).ChanceWithin(minutes);
+        return Math.Clamp(Math.Max(Greedy(shares, options, model.Profile.Preparation, state, costs, minutes),
+            options.Where(o => Takes(o, model.Profile.Preparation, state, costs) <= minutes).Select(o => o.Chance).DefaultIfEmpty(0).Max()), 0, 1);
     }
+
+    /// <summary>
+    /// What the repairs that fit into the time can cure: always the one with the best chance a minute among those that
+    /// still fit. Never less than half of the best choice when the best single repair is considered too (the greedy rule
+    /// for the knapsack problem).
+    /// </summary>
+    private static double Greedy(double[] shares, IReadOnlyList<RepairOption> options, Preparation preparation, AccessState state, BenchCosts costs, double minutes)
+    {
+        var left = (double[])shares.Clone();
+        var waiting = options.ToList();
+        double cured = 0;
+        while (true)
+        {
+            double Chance(RepairOption o) => o.Cures.Sum(c => left[c.Fault] * c.Success);
+            var now = state;
+            var best = waiting.Where(o => Takes(o, preparation, now, costs) <= minutes).OrderByDescending(o => Chance(o) / Takes(o, preparation, now, costs)).FirstOrDefault();
+            if (best is null || Chance(best) <= RepairOption.Negligible) return cured;
+            cured += Chance(best);
+            minutes -= Takes(best, preparation, now, costs);
+            if (best.Method.State > state) state = best.Method.State;
+            foreach (var (fault, success) in best.Cures) left[fault] *= 1 - success;
+            waiting.Remove(best);
+        }
+    }
+
+    private static double Takes(RepairOption option, Preparation preparation, AccessState state, BenchCosts costs) =>
+        option.Method.Minutes + costs.RetestMinutes + preparation.Minutes(state, option.Method.State);
 }

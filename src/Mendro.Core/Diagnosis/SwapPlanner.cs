@@ -66,7 +66,8 @@ public static class SwapPlanner
         foreach (var (partId, kind) in slots)
         {
             // Of the pieces of a kind the least worn one is taken.
-            if (available.Where(g => g.Kind == kind).OrderBy(g => g.UsesSinceCleaning).FirstOrDefault() is not { } gear) continue;
+            var tried = Tried(unit, target.Id, Chain(unit.Model, target.Id, [partId]));
+            if (available.Where(g => g.Kind == kind && !tried.Contains(g.Id)).OrderBy(g => g.UsesSinceCleaning).FirstOrDefault() is not { } gear) continue;
             var template = Template(unit, target, partId, gear);
             var what = unit.WhatIf(diagnosis.Posterior, template);
             var works = what.ProbabilityAbsent;
@@ -80,13 +81,17 @@ public static class SwapPlanner
         return proposals.OrderByDescending(p => p.Bits).Take(most).ToList();
     }
 
+    /// <summary>Gear with which this very chain was tried since the last repair; again it would hardly tell more.</summary>
+    private static HashSet<string> Tried(UnitCase unit, string functionId, IReadOnlyList<string> chain) => unit.Events.Reverse().TakeWhile(e => e is not RepairDone)
+        .OfType<SwapTried>().Where(s => s.FunctionId == functionId && s.Chain.SequenceEqual(chain)).SelectMany(s => s.Gear ?? []).ToHashSet();
+
     private static FindingTemplate Template(UnitCase unit, DeviceFunction target, string partId, GearItem gear)
     {
         var template = unit.Swapped(target, new SwapTried(-1, target.Id, Chain(unit.Model, target.Id, [partId]), false, [gear.Id]), -1);
         if (unit.GearFaults(gear.Id).Count > 0) return template;
         // A piece that took no part yet is not in the network: its own chance to fail is one more leak.
         var holds = (unit.Model.Library.FindPartKind(gear.Kind)?.Modes ?? [])
-            .Aggregate(1 - template.Leak, (p, mode) => p * (1 - GearWear.Prior(mode.Prior, gear.Kind, gear.UsesSinceCleaning) * EvidenceWeights.Fails(mode)));
+            .Aggregate(1 - template.Leak, (p, mode) => p * (1 - GearWear.Prior(unit.Model.Library, gear.Kind, mode, gear.UsesSinceCleaning) * EvidenceWeights.Fails(mode)));
         return template with { Leak = 1 - holds };
     }
 

@@ -159,7 +159,7 @@ public sealed class UnitCase
         {
             var part = new Part(item.PartId, item.Name, item.Kind);
             _gearFaults[item.Id] = (Model.Library.FindPartKind(item.Kind)?.Modes ?? [])
-                .Select(mode => AddFault(new PartFault(part, mode, GearWear.Prior(mode.Prior, item.Kind, item.UsesSinceCleaning)), -1)).ToList();
+                .Select(mode => AddFault(new PartFault(part, mode, GearWear.Prior(Model.Library, item.Kind, mode, item.UsesSinceCleaning)), -1)).ToList();
         }
     }
 

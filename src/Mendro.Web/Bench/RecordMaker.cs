@@ -51,7 +51,7 @@ public sealed class RecordMaker(DeviceProfile profile, TradeLibrary library, Wor
     public BenchRecord? Provoke(string functionId, Provocation how, bool changed, string note = "") => profile.FindFunction(functionId) is not { } function ? null : new BenchRecord
     {
         Kind = RecordKind.Provoke, Subject = function.Id, Detail = how.ToString().ToLowerInvariant(), State = changed ? "changed" : "same",
-        Words = $"{MoveWords.ProvokeTitle(function, how)}: {(changed ? "it changes" : "nothing changes")}", Note = note, Minutes = MoveWords.ProvokeMinutes(how), Stage = stage, At = at,
+        Words = $"{MoveWords.ProvokeTitle(function, how)}: {(changed ? "it changes" : "nothing changes")}", Note = note, Minutes = MoveWords.ProvokeMinutes(function, how), Stage = stage, At = at,
     };
 
     /// <summary>A function tried with something swapped.</summary>

@@ -21,8 +21,8 @@ public sealed class DemoWorld(ShopDatabase database, SecondLookDesk secondLooks,
 
     private static readonly (string Name, string Kind, int Uses)[] Pieces =
     [
-        ("Bench console", "test-console", 96), ("Spare console, grey", "test-console", 4), ("Test cartridge 1", "test-cartridge", 41), ("Test cartridge 2", "test-cartridge", 3),
-        ("Cable A", "test-cable", 210), ("Cable B, blue tape", "test-cable", 12), ("Bench screen", "test-screen", 0), ("Old set by the door", "test-screen", 0),
+        ("Bench console", "test-console", 34), ("Spare console, grey", "test-console", 4), ("Test cartridge 1", "test-cartridge", 26), ("Test cartridge 2", "test-cartridge", 3),
+        ("Cable A", "test-cable", 38), ("Cable B, blue tape", "test-cable", 6), ("Bench screen", "test-screen", 0), ("Old set by the door", "test-screen", 0),
         ("Bench supply", "adapter", 30), ("Fresh cells, AA", "cells", 0), ("Drive from unit 119", "optical-drive", 2),
     ];
 

@@ -68,7 +68,7 @@ public static class PathMapSvg
             $"{part.Name}: {Word(state)}{(share.Length > 0 ? ", share of blame " + share : "")}{(place.Length > 0 ? "; " + place : "")}");
         group.Add(Rect(x, y, MapRouter.BlockWidth, MapRouter.BlockHeight, 4, "block"));
         // The lower right corner belongs to the mark or the share.
-        var room = share.Length > 0 ? 7 : state == PartState.Proved ? 11 : 14;
+        var room = share.Length > 0 ? 7 : state == PartState.Proved ? 10 : 13;
         var both = $"{part.Refdes} {part.Board}".Trim();
         Label(group, x + 8, y, part.Name, both.Length <= room ? both : Cut(part.Refdes ?? "", room));
         if (share.Length > 0)

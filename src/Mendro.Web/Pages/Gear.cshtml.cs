@@ -14,6 +14,8 @@ public sealed class GearModel(GearStore gear, TradeLibrary library) : PageModel
     /// <summary>A piece is worth cleaning when it has become this many times as suspect as when clean.</summary>
     private const double CleanAt = 1.5;
 
+    private const double LeastDirt = 0.05;
+
     /// <summary>All pieces.</summary>
     public IReadOnlyList<Gear> Pieces { get; private set; } = [];
 
@@ -32,12 +34,12 @@ public sealed class GearModel(GearStore gear, TradeLibrary library) : PageModel
     /// <summary>Chance that a piece is at fault, clean and now.</summary>
     public (double Clean, double Now) Chances(Gear piece)
     {
-        double Any(int uses) => 1 - (library.FindPartKind(piece.Kind)?.Modes ?? []).Aggregate(1.0, (p, m) => p * (1 - GearWear.Prior(m.Prior, piece.Kind, uses)));
+        double Any(int uses) => 1 - (library.FindPartKind(piece.Kind)?.Modes ?? []).Aggregate(1.0, (p, m) => p * (1 - GearWear.Prior(library, piece.Kind, m, uses)));
         return (Any(0), Any(piece.Uses));
     }
 
     /// <summary>True when cleaning is due.</summary>
-    public bool Due(Gear piece) => Chances(piece) is var (clean, now) && now > CleanAt * clean;
+    public bool Due(Gear piece) => Chances(piece) is var (clean, now) && now > CleanAt * clean && now - clean > LeastDirt;
 
     /// <summary>Shows the gear.</summary>
     public void OnGet() => Pieces = gear.All();
