@@ -10,8 +10,11 @@ namespace Mendro.Core.Diagnosis;
 /// <param name="Leak">Chance that it shows something with nothing wrong.</param>
 /// <param name="Shows">Chance that each fault shows in it, by fault index.</param>
 /// <param name="Optimism">Minutes by which the single-cause view was seen to flatter it.</param>
+/// <param name="SettledIfBad">Checks, itself among them, that have nothing left to tell once it shows something.</param>
+/// <param name="SettledIfGood">Checks, itself among them, that have nothing left to tell once it shows nothing.</param>
 internal sealed record PlannedCheck(
-    string Id, string Title, double Minutes, AccessState State, double Leak, IReadOnlyList<(int Fault, double P)> Shows, double Optimism = 0);
+    string Id, string Title, double Minutes, AccessState State, double Leak, IReadOnlyList<(int Fault, double P)> Shows,
+    IReadOnlySet<string> SettledIfBad, IReadOnlySet<string> SettledIfGood, double Optimism = 0);
 
 /// <summary>
 /// What is to be expected from a state on, when a check may come before the repairs. The first step of any move is
@@ -26,9 +29,9 @@ internal sealed class LookAhead(IReadOnlyList<RepairOption> options, IReadOnlyLi
     /// <summary>What is to be expected from here, and what would come first.</summary>
     /// <param name="shares">Share of the blame by fault index.</param>
     /// <param name="state">How far the unit is apart.</param>
-    /// <param name="done">Id of a check that was just done.</param>
+    /// <param name="settled">Checks with nothing left to tell.</param>
     /// <param name="depth">How many more checks may come before the repairs.</param>
-    public Ahead From(double[] shares, AccessState state, string? done, int depth = Depth)
+    public Ahead From(double[] shares, AccessState state, IReadOnlySet<string>? settled, int depth = Depth)
     {
         var plan = RepairPlan.Make(shares, options, preparation, state, costs);
         var best = new Ahead(plan.ExpectedMinutes, plan.Outlook, null, plan.Sequence.Count > 0 ? plan.Sequence[0] : null);
@@ -36,16 +39,16 @@ internal sealed class LookAhead(IReadOnlyList<RepairOption> options, IReadOnlyLi
         if (depth <= 0 || plan.ExpectedMinutes < 4) return best;
         foreach (var check in checks)
         {
-            if (check.Id == done) continue;
+            if (settled?.Contains(check.Id) == true) continue;
             var minutes = check.Minutes + preparation.Minutes(state, check.State);
             var charged = minutes + check.Optimism;
             if (charged >= best.Expected) continue;
             var reached = check.State > state ? check.State : state;
             var (present, yes, no) = Split(shares, check);
             if (present is < 0.02 or > 0.98) continue;
-            var ifYes = From(yes, reached, check.Id, depth - 1);
+            var ifYes = From(yes, reached, check.SettledIfBad, depth - 1);
             if (charged + present * ifYes.Expected >= best.Expected) continue;
-            var ifNo = From(no, reached, check.Id, depth - 1);
+            var ifNo = From(no, reached, check.SettledIfGood, depth - 1);
             var expected = charged + present * ifYes.Expected + (1 - present) * ifNo.Expected;
             if (expected < best.Expected) best = new Ahead(expected, Outlook.Of(minutes, present, ifYes.Outlook, ifNo.Outlook), check, null);
         }
@@ -62,7 +65,7 @@ internal sealed class LookAhead(IReadOnlyList<RepairOption> options, IReadOnlyLi
     {
         var reached = check.State > state ? check.State : state;
         var (present, yes, no) = Split(shares, check);
-        return check.Minutes + preparation.Minutes(state, check.State) + present * From(yes, reached, check.Id, 0).Expected + (1 - present) * From(no, reached, check.Id, 0).Expected;
+        return check.Minutes + preparation.Minutes(state, check.State) + present * From(yes, reached, null, 0).Expected + (1 - present) * From(no, reached, null, 0).Expected;
     }
 
     /// <summary>What is to be expected of a repair, and what follows when it did not help.</summary>

@@ -113,7 +113,7 @@ public sealed class MoveAdvisor(BenchCosts costs)
     private static Candidate Check(UnitDiagnosis diagnosis, Probe probe)
     {
         var template = diagnosis.Case.Model.ProbeAbnormal(probe);
-        return new Candidate(probe, null, template, Planned($"probe:{probe.Id}", MoveWords.CheckTitle(probe), probe.Minutes, probe.State, diagnosis.Case, template),
+        return new Candidate(probe, null, template, Planned($"probe:{probe.Id}", MoveWords.CheckTitle(probe), probe.Minutes, probe.State, diagnosis.Case, template, probe),
             MoveWords.BadAnswer(probe), MoveWords.GoodAnswer(probe));
     }
 
@@ -136,8 +136,22 @@ public sealed class MoveAdvisor(BenchCosts costs)
         }
     }
 
-    private static PlannedCheck Planned(string id, string title, double minutes, AccessState state, UnitCase unit, FindingTemplate template) =>
-        new(id, title, minutes, state, template.Leak, unit.PlannedLinks(template));
+    private static PlannedCheck Planned(string id, string title, double minutes, AccessState state, UnitCase unit, FindingTemplate template, Probe? probe = null)
+    {
+        HashSet<string> bad = [id], good = [id];
+        if (probe is { Kind: ProbeKind.Volts, At: not null })
+        {
+            // Where the supply is missing it is missing behind it, where it is good it is good before it.
+            var upstream = unit.Model.Graph.Upstream(probe.At, powerOnly: true);
+            foreach (var other in unit.Model.Profile.Probes.Where(p => p is { Kind: ProbeKind.Volts, At: not null } && p.Id != probe.Id))
+            {
+                if (unit.Model.Graph.Upstream(other.At!, powerOnly: true).Contains(probe.At)) bad.Add($"probe:{other.Id}");
+                if (upstream.Contains(other.At!)) good.Add($"probe:{other.Id}");
+            }
+        }
+
+        return new PlannedCheck(id, title, minutes, state, template.Leak, unit.PlannedLinks(template), bad, good);
+    }
 
     /// <summary>Weighs a check one step ahead, with the exact posterior after either answer; null when it cannot tell enough.</summary>
     private Weighed? Weigh(
@@ -160,8 +174,8 @@ public sealed class MoveAdvisor(BenchCosts costs)
         UnitDiagnosis diagnosis, Weighed w, LookAhead? ahead, double[] shares, IReadOnlyList<RepairOption> options, AccessState state)
     {
         var id = w.Check.Planned.Id;
-        var ifYes = ahead?.From(w.Yes, w.Reached, id) ?? OfPlan(w.PlanYes);
-        var ifNo = ahead?.From(w.No, w.Reached, id) ?? OfPlan(w.PlanNo);
+        var ifYes = ahead?.From(w.Yes, w.Reached, w.Check.Planned.SettledIfBad) ?? OfPlan(w.PlanYes);
+        var ifNo = ahead?.From(w.No, w.Reached, w.Check.Planned.SettledIfGood) ?? OfPlan(w.PlanNo);
         var expected = w.Minutes + w.Present * ifYes.Expected + (1 - w.Present) * ifNo.Expected;
 
         // What the answer itself is worth: the case would be open after either, so that does not count.
