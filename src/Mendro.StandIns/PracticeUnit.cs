@@ -81,7 +81,14 @@ public sealed class PracticeUnit
     public ProbeOutcome Probe(Probe probe) => Cause(_model.ProbeAbnormal(probe)) is null ? ProbeOutcome.Normal : ProbeOutcome.Abnormal;
 
     /// <summary>Presses, flexes or warms the unit and watches a function.</summary>
-    public bool Provoke(DeviceFunction function, Provocation how) => Cause(_model.ChangesWhen(function, how)) is not null;
+    public bool Provoke(DeviceFunction function, Provocation how)
+    {
+        // Behind something that stays broken nothing can be seen to change.
+        var fails = _model.FunctionFails(function);
+        var solid = fails.Links.Any(l => _present.Contains(l.Fault) && EvidenceWeights.Changes(_model.Faults[l.Fault].Mode, function.Kind, how) <= 0 && Shows(fails, l, 0))
+            || _damaged.Any(p => fails.Damage!.TryGetValue(p, out var chance) && Uniform(_seed, "damage", $"{p}/{fails.Id}") < chance);
+        return Cause(_model.ChangesWhen(function, how)) is not null && !solid;
+    }
 
     /// <summary>Carries a method out on a part; each fault it can cure is gone with the method's chance, less when it is repeated. It may do harm.</summary>
     public void Repair(string partId, Method method)
@@ -121,13 +128,15 @@ public sealed class PracticeUnit
             if (!_present.Contains(link.Fault)) continue;
             var fault = _model.Faults[link.Fault];
             var moment = fault.Mode.Effect == ModeEffect.Intermittent ? trial : 0;
-            if (Uniform(_seed, "cause", $"{fault.Id}/{finding.Id}/{moment}") < link.P) return link.Fault;
+            if (Shows(finding, link, moment)) return link.Fault;
         }
 
         foreach (var part in _damaged)
             if (finding.Damage?.TryGetValue(part, out var p) == true && Uniform(_seed, "damage", $"{part}/{finding.Id}") < p) return -1;
         return Uniform(_seed, "leak", $"{finding.Id}/{trial}") < finding.Leak ? -1 : null;
     }
+
+    private bool Shows(FindingTemplate finding, Link link, int moment) => Uniform(_seed, "cause", $"{_model.Faults[link.Fault].Id}/{finding.Id}/{moment}") < link.P;
 
     /// <summary>A number from 0 to 1 that depends on its name alone, so that the order of questions changes nothing.</summary>
     private static double Uniform(string seed, string kind, string name)

@@ -12,6 +12,8 @@ public sealed class DemoPagesTests(DemoShop shop) : IClassFixture<DemoShop>
         "/", "/Intake", "/Jobs", "/Jobs?show=closed", "/Jobs?show=deleted", "/Jobs?q=quartet", "/Jobs?stage=Find", "/Models", "/Models/harrow-quartet", "/Models/generic-disc-console", "/Settings",
         "/Jobs/123/Intake", "/Jobs/123/Find", "/Jobs/123/Find?select=probe:tp4", "/Jobs/123/Find?select=fn:speaker", "/Jobs/123/Fix", "/Jobs/123/Fix?part=switch&method=flush-switch",
         "/Jobs/123/Prove", "/Jobs/123/HandOver", "/Jobs/123/Sheet", "/Jobs/123/Timeline", "/Jobs/101/Find", "/Jobs/101/Sheet", "/Jobs/127/Find", "/Jobs/142/Find",
+        "/Jobs/143/Find", "/Jobs/144/Find?select=provoke:power-light:pressed", "/Jobs/123/Why", "/Jobs/142/Why", "/Jobs/149/Swaps", "/Jobs/149/Swaps?function=sound&slot=cable&with=g6", "/Gear", "/Patterns", "/Patterns?model=harrow-quartet&revision=B",
+        "/Practice", "/Jobs/900001/Find", "/Jobs/900001/Fix", "/Practice/900001", "/Models/Edit/dovrel-sextant", "/Models/Edit?from=generic-cartridge", "/Models/Import", "/Models/dovrel-sextant",
     ];
 
     [Theory]

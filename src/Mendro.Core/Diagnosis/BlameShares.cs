@@ -11,6 +11,7 @@ public sealed class BlameShares
     private readonly UnitCase _unit;
     private readonly DeviceFunction? _target;
     private readonly (int Fault, double P)[] _causes;
+    private readonly int? _unknown;
 
     /// <summary>Prepares the shares.</summary>
     /// <param name="unit">Unit.</param>
@@ -18,31 +19,42 @@ public sealed class BlameShares
     public BlameShares(UnitCase unit, DeviceFunction? target)
     {
         (_unit, _target) = (unit, target);
-        if (target is null || unit.Events.OfType<FunctionTried>().LastOrDefault(t => t.FunctionId == target.Id) is not { } last)
+        var finding = target is null ? -1 : unit.FailureOf(target.Id);
+        if (target is null || finding < 0)
         {
             _causes = [];
             return;
         }
 
-        // The look has already moved the posterior; here only "is it a cause at all" counts.
-        var possible = unit.LinksOf(unit.Model.Shown(target, last)).Where(l => l.P > 0).Select(l => l.Fault).ToHashSet();
+        _unknown = unit.UnknownPiece(finding);
+        // The look has already moved the posterior; here only “is it a cause at all” counts. What a step broke after the
+        // failure had begun may be there too, but is not to blame for it.
+        var possible = unit.Network.Findings[finding].Links.Where(l => l.P > 0).Select(l => unit.FaultOf(l.Fault)).ToHashSet();
         _causes = unit.LinksOf(unit.Model.FunctionFails(target)).Where(l => possible.Contains(l.Fault)).Select(l => (l.Fault, l.P)).ToArray();
     }
 
-    /// <summary>Faults that can be to blame.</summary>
-    public IEnumerable<int> Causes => _causes.Select(c => c.Fault);
-
-    /// <summary>Shares by fault index; their sum is 1 at most.</summary>
+    /// <summary>
+    /// Shares by fault index; their sum is 1 at most. A fault is to blame when it is there and its link has fired. That
+    /// something fired is known, for the function does fail: where little else could have, a fault that is there has
+    /// fired for sure, however seldom it would otherwise (p ÷ (1 − (1 − p)(1 − o)) with o the chance of all others).
+    /// </summary>
     /// <param name="posterior">Posterior of a piece of the network.</param>
-    /// <param name="unexplained">Share that no fault of the profile takes.</param>
+    /// <param name="unexplained">Chance that a cause the profile lacks, or bench error, is at work.</param>
     public double[] Of(Func<int, double> posterior, out double unexplained)
     {
         var shares = new double[_unit.Faults.Count];
-        double sum = 0;
-        foreach (var (fault, p) in _causes) sum += shares[fault] = posterior(_unit.UncuredPiece(fault)) * p;
-        if (sum > 1)
-            foreach (var (fault, _) in _causes) shares[fault] /= sum;
-        unexplained = _target is null ? 0 : Math.Max(0, 1 - sum);
+        unexplained = _unknown is { } piece ? posterior(piece) : 0;
+        double all = 0, sum = 0;
+        foreach (var (fault, p) in _causes) all += shares[fault] = posterior(_unit.UncuredPiece(fault)) * p;
+        foreach (var (fault, p) in _causes)
+        {
+            var others = Math.Min(1, unexplained + all - shares[fault]);
+            if (p < 1) shares[fault] /= 1 - (1 - p) * (1 - others);
+            sum += shares[fault];
+        }
+
+        if (sum > 0)
+            foreach (var (fault, _) in _causes) shares[fault] *= (1 - unexplained) / sum;
         return shares;
     }
 

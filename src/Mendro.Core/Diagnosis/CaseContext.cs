@@ -35,18 +35,17 @@ public static class GearWear
     };
 
     /// <summary>
-    /// What stands in was chosen because it is believed to work: a piece of a kind that is not test gear by nature, such
-    /// as a drive, has this share of the chance such a part has in a unit brought in.
+    /// What stands in was chosen because it is known to work: it has this share of the chance that such a part has in a
+    /// unit brought in (common practice, no source).
     /// </summary>
-    public const double KnownGood = 0.15;
+    public const double KnownGood = 0.25;
 
     /// <summary>Chance that a piece of gear has a failure mode.</summary>
-    /// <param name="library">Library.</param>
     /// <param name="kind">Part kind.</param>
     /// <param name="mode">Failure mode.</param>
     /// <param name="uses">Uses since the last cleaning, 0 or more.</param>
-    public static double Prior(TradeLibrary library, string kind, FailureMode mode, int uses) =>
-        Prior(library.FindPartKind(kind)?.Gear == true ? mode.Prior : mode.Prior * KnownGood, kind, uses);
+    public static double Prior(string kind, FailureMode mode, int uses) =>
+        Prior(mode.Prior * KnownGood, kind, uses);
 
     /// <summary>Chance that it is at fault after some uses: each use has its own small chance.</summary>
     /// <param name="prior">Chance when just cleaned, 0 to 1.</param>

@@ -107,6 +107,11 @@ public sealed class DeviceModel
     public FindingTemplate ChangesWhen(DeviceFunction function, Provocation how) => _templates.GetOrAdd($"provoked:{function.Id}:{how}", id =>
         new FindingTemplate(id, EvidenceWeights.ProvokedLeak, LinksTo(function, (fault, _) => EvidenceWeights.Changes(fault.Mode, function.Kind, how)).Where(l => l.P > 0).ToList()));
 
+    /// <summary>“It fails all the while the unit is pressed, flexed or warmed”.</summary>
+    public FindingTemplate FailsThroughout(DeviceFunction function, Provocation how) => _templates.GetOrAdd($"steady:{function.Id}:{how}", id =>
+        new FindingTemplate(id, EvidenceWeights.FunctionLeak, LinksTo(function, (fault, fails) => fails * (1 - EvidenceWeights.Changes(fault.Mode, function.Kind, how))),
+            Damage(Closure(function.Id), EvidenceWeights.DamageFails)));
+
     /// <summary>Share of the failures under a mode that come and go.</summary>
     public static double Flickers(FailureMode mode) => mode.Effect switch
     {
@@ -179,8 +184,9 @@ public sealed class DeviceModel
         if (listed is { } share) return share;
         var looks = (fault.Mode.Looks ?? []).Where(l => l.Function == function.Kind || l.Function == "*").Sum(l => l.Share);
         var left = Math.Max(0, 1 - looks);
+        if (fault.Mode.Effect == ModeEffect.Short && (lookId is "dim" or "on-then-off")) return EvidenceWeights.SaggingLook * left;
         if (lookId == "nothing" && CutsPower(fault))
-            return Math.Max(EvidenceWeights.OtherLook, EvidenceWeights.NothingForWantOfPower * left);
+            return Math.Max(EvidenceWeights.OtherLook, (fault.Mode.Effect == ModeEffect.Short ? 1 - 2 * EvidenceWeights.SaggingLook - 0.1 : EvidenceWeights.NothingForWantOfPower) * left);
         if (CutsPower(fault)) return EvidenceWeights.OtherLook;
         var others = Math.Max(1, (Library.FindFunctionKind(function.Kind)?.Looks.Count ?? 1) - (fault.Mode.Looks?.Count(l => l.Function == function.Kind) ?? 0));
         return Math.Clamp(left / others, EvidenceWeights.OtherLook, 0.5);
@@ -202,7 +208,8 @@ public sealed class DeviceModel
             var here = part.Id == probe.At && mode.Detect?.TryGetValue(ProbeKind.Volts, out var seen) == true ? seen : (double?)null;
             if (mode.Effect == ModeEffect.Short)
             {
-                if (_rails[part.Id].Members.Contains(probe.At)) links.Add(new Link(i, EvidenceWeights.VoltsAbnormal(mode)));
+                // With the load unplugged a short behind the point does not pull it down; one at the point itself does.
+                if (_rails[part.Id].Members.Contains(probe.At) && (!probe.Unloaded || upstream.Contains(part.Id))) links.Add(new Link(i, EvidenceWeights.VoltsAbnormal(mode)));
             }
             else if (upstream.Contains(part.Id))
             {

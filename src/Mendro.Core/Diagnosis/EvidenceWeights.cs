@@ -41,6 +41,9 @@ public static class EvidenceWeights
     /// <summary>Share of “nothing at all” among failures for want of power.</summary>
     public const double NothingForWantOfPower = 0.85;
 
+    /// <summary>Share of failures by a short that look dim, and as many that go off at once: the rail sags before it is gone.</summary>
+    public const double SaggingLook = 0.2;
+
     /// <summary>Chance that something seems to change when pressed, flexed or warmed though no contact is loose.</summary>
     public const double ProvokedLeak = 0.02;
 

@@ -85,7 +85,8 @@ internal sealed class LookAhead(IReadOnlyList<RepairOption> options, IReadOnlyLi
             work + failing * then.Outlook.WorkMinutes, work + then.Outlook.StopMinutes, parts + failing * then.Outlook.Parts), then.Check, then.Repair);
     }
 
-    private static (double Present, double[] Yes, double[] No) Split(double[] shares, PlannedCheck check)
+    /// <summary>Chance of an answer and the shares after either, when one fault has the blame.</summary>
+    internal static (double Present, double[] Yes, double[] No) Split(double[] shares, PlannedCheck check)
     {
         var (yes, no) = (new double[shares.Length], new double[shares.Length]);
         for (var f = 0; f < shares.Length; f++) (yes[f], no[f]) = (shares[f] * check.Leak, shares[f] * (1 - check.Leak));

@@ -31,6 +31,9 @@ public sealed class MoveAdvisor(BenchCosts costs)
     /// <summary>Share of the expected cost within which moves are as good as equal: the look-ahead is no more exact.</summary>
     private const double AsGoodAs = 0.04;
 
+    /// <summary>A look that shows something less often than this is no preparation for a repair.</summary>
+    private const double Likely = 0.15;
+
     /// <summary>A check of at most this many minutes is quick.</summary>
     private const double Quick = 2;
 
@@ -52,7 +55,7 @@ public sealed class MoveAdvisor(BenchCosts costs)
         var fresh = unit.FreshReadings();
         var weighed = profile.Probes.Where(p => !fresh.ContainsKey(p.Id) && !Settled(unit.Model, p, fresh)).Select(p => Check(diagnosis, p))
             .Concat(profile.Functions.Where(f => diagnosis.Functions[f.Id] == FunctionState.NotTried).Select(f => Trial(unit, f)))
-            .Concat(Provocations(unit, target))
+            .Concat(Provocations(unit, target, shares, fresh))
             .Select(c => Weigh(diagnosis, blame, shares, options, state, c)).OfType<Weighed>()
             .OrderBy(w => w.Expected - w.Minutes * 0.001).ToList();
         var single = new LookAhead(options, [], profile.Preparation, costs);
@@ -75,7 +78,7 @@ public sealed class MoveAdvisor(BenchCosts costs)
     {
         var ranked = moves.OrderBy(m => m.ExpectedMinutes).ThenBy(m => m.Minutes).ToList();
         if (ranked.Count == 0 || ranked[0] is { Repair: null, PreparationMinutes: <= 0 }) return ranked;
-        var gentle = ranked.FirstOrDefault(m => m is { Repair: null, PreparationMinutes: <= 0, Minutes: <= Quick });
+        var gentle = ranked.FirstOrDefault(m => m is { Repair: null, PreparationMinutes: <= 0, Minutes: <= Quick } && m.Outcomes[0].Probability is > Likely and < 1 - Likely / 2);
         if (gentle is null || gentle.ExpectedMinutes > ranked[0].ExpectedMinutes * (1 + AsGoodAs)) return ranked;
         ranked.Remove(gentle);
         ranked.Insert(0, gentle);
@@ -97,7 +100,8 @@ public sealed class MoveAdvisor(BenchCosts costs)
         var fails = unit.Model.FunctionFails(target);
         var success = option.Cures.ToDictionary(c => c.Fault, c => c.Success);
         var works = (1 - fails.Leak) * diagnosis.Posterior.ExpectedProduct(unit.LinksOf(fails).Select(l =>
-            (unit.UncuredPiece(l.Fault), success.TryGetValue(l.Fault, out var s) ? s + (1 - s) * (1 - l.P) : 1 - l.P)));
+            (unit.UncuredPiece(l.Fault), success.TryGetValue(l.Fault, out var s) ? s + (1 - s) * (1 - l.P) : 1 - l.P))
+            .Concat(unit.UnknownPiece(unit.FailureOf(target.Id)) is { } unknown ? [(unknown, 0.0)] : []));
         if (ahead?.Expected >= plan.ExpectedMinutes) ahead = null;
         var after = ahead is not null ? ahead.Title : plan.Sequence.Count > 1 ? plan.Sequence[1].Method.Name : null;
         var aim = string.Join(" or ", diagnosis.Suspects.Where(s => s.Share > 0.01 && success.ContainsKey(s.FaultIndex)).Select(s => s.Fault.Words).Take(2));
@@ -124,8 +128,11 @@ public sealed class MoveAdvisor(BenchCosts costs)
     }
 
     /// <summary>Ways to make an intermittent show itself that were not tried since the function last worked.</summary>
-    private static IEnumerable<Candidate> Provocations(UnitCase unit, DeviceFunction target)
+    private static IEnumerable<Candidate> Provocations(UnitCase unit, DeviceFunction target, double[] shares, IReadOnlyDictionary<string, ProbeOutcome> fresh)
     {
+        // To press right at the leading suspect tells where; to press the unit as a whole tells only that.
+        var leading = unit.Faults[Enumerable.Range(0, shares.Length).MaxBy(f => shares[f])].Part.Id;
+        if (unit.Model.Profile.Probes.Any(p => p.Kind == ProbeKind.Press && p.Spans?.Contains(leading) == true && !fresh.ContainsKey(p.Id))) yield break;
         var since = unit.Events.Reverse().TakeWhile(e => e is not FunctionTried { Passed: true } passed || passed.FunctionId != target.Id).OfType<Provoked>().Where(p => p.FunctionId == target.Id).Select(p => p.How).ToHashSet();
         foreach (var how in new[] { Provocation.Pressed, Provocation.Flexed, Provocation.Warmed }.Where(h => !since.Contains(h)))
         {
@@ -159,11 +166,12 @@ public sealed class MoveAdvisor(BenchCosts costs)
     {
         if (check.Planned.Shows.Sum(s => shares[s.Fault] * s.P) < LeastBlame) return null;
         var what = diagnosis.Case.WhatIf(diagnosis.Posterior, check.Template);
-        var present = 1 - what.ProbabilityAbsent;
+        // Nothing changes behind something solid, which noisy-OR cannot say: there the single-cause view is the truer one.
+        var (present, yes, no) = check.Provoke is not null ? LookAhead.Split(shares, check.Planned)
+            : (1 - what.ProbabilityAbsent, blame.Of(what.IfPresent, out _), blame.Of(what.IfAbsent, out _));
         if (present < Math.Max(TooSure, LeastOverLeak * check.Template.Leak) || present > (check.Function is not null && check.Provoke is null ? SureToFail : 1 - TooSure)) return null;
         var preparation = diagnosis.Case.Model.Profile.Preparation;
         var reached = check.Planned.State > state ? check.Planned.State : state;
-        var (yes, no) = (blame.Of(what.IfPresent, out _), blame.Of(what.IfAbsent, out _));
         var (planYes, planNo) = (RepairPlan.Make(yes, options, preparation, reached, costs), RepairPlan.Make(no, options, preparation, reached, costs));
         var minutes = check.Planned.Minutes + preparation.Minutes(state, reached);
         return new Weighed(check, what, present, yes, no, planYes, planNo, reached, minutes,

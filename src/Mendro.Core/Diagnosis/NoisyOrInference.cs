@@ -110,6 +110,7 @@ public static class NoisyOrInference
             // By the chain rule: as many findings as can be summed, then one after the other given those before it.
             double LogEvidence(int count)
             {
+                if (count == 0) return faults.Sum(i => WeightOf(i) is var (without, with) ? Math.Log(without + with) : 0);
                 var scratch = new double[into.Length];
                 if (Plan(count) is var prefix && prefix.StateCount <= stateLimit)
                 {
@@ -119,7 +120,9 @@ public static class NoisyOrInference
 
                 var next = findings[count - 1];
                 var factors = faults.SelectMany(i => presentOf[i]!.Where(l => l.Index == next).Select(l => (i, 1 - l.Q))).ToList();
-                var absent = (1 - present[next].Leak) * (count == 1 ? 1 : Sample(count - 1, scratch).ExpectedProduct(factors));
+                var product = count > 1 ? Sample(count - 1, scratch).ExpectedProduct(factors)
+                    : factors.Aggregate(1.0, (so, f) => WeightOf(f.i) is var (without, with) ? so * (without + with * f.Item2) / (without + with) : so);
+                var absent = (1 - present[next].Leak) * product;
                 return LogEvidence(count - 1) + Math.Log(Math.Max(1 - absent, 1e-300));
             }
 

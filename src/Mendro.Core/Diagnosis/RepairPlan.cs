@@ -68,14 +68,28 @@ public sealed record RepairPlan(
         for (var n = 0; n < waiting.Count; n++) chances[n] = Chance(waiting[n], left);
         var order = Enumerable.Range(0, waiting.Count).Where(n => chances[n] > RepairOption.Negligible / 10)
             .OrderByDescending(n => chances[n] / waiting[n].CostMinutes).ToArray();
-        RepairOption? best = null;
-        double bestRatio = 0, bestChance = 0;
+        var (best, ratio) = Leading(waiting, chances, order, preparation, state);
+        // Going on is worth it while the loss it averts is more than what it costs.
+        if (best < 0 || ratio * costs.UncuredMinutes < failing) return (null, 0);
+        // Opened one step further the question is asked again: what that step alone makes possible may come first.
+        for (var opened = state; waiting[best].Method.State > opened;)
+        {
+            opened++;
+            (best, _) = Leading(waiting, chances, order, preparation, opened);
+        }
+
+        return (waiting[best], chances[best]);
+    }
+
+    /// <summary>First repair of the group with the best chance per cost, opening included, and that ratio.</summary>
+    private static (int Option, double Ratio) Leading(List<RepairOption> waiting, double[] chances, int[] order, Preparation preparation, AccessState state)
+    {
+        var (best, bestRatio) = (-1, 0.0);
         foreach (var reached in States)
         {
             if (reached < state) continue;
-            // The group that is possible at this state, best first: how good can chance per cost get, opening included?
             double cost = preparation.Minutes(state, reached), chance = 0, ratio = 0;
-            int lead = -1;
+            var lead = -1;
             foreach (var n in order)
             {
                 if (waiting[n].Method.State > reached) continue;
@@ -86,12 +100,10 @@ public sealed record RepairPlan(
                 ratio = chance / cost;
             }
 
-            if (lead < 0 || ratio <= bestRatio * (1 + 1e-12)) continue;
-            (best, bestRatio, bestChance) = (waiting[lead], ratio, chances[lead]);
+            if (lead >= 0 && ratio > bestRatio * (1 + 1e-12)) (best, bestRatio) = (lead, ratio);
         }
 
-        // Going on is worth it while the loss it averts is more than what it costs.
-        return best is not null && bestRatio * costs.UncuredMinutes >= failing ? (best, bestChance) : (null, 0);
+        return (best, bestRatio);
     }
 
     private static double Chance(RepairOption option, double[] left)

@@ -91,7 +91,7 @@ public static class SwapPlanner
         if (unit.GearFaults(gear.Id).Count > 0) return template;
         // A piece that took no part yet is not in the network: its own chance to fail is one more leak.
         var holds = (unit.Model.Library.FindPartKind(gear.Kind)?.Modes ?? [])
-            .Aggregate(1 - template.Leak, (p, mode) => p * (1 - GearWear.Prior(unit.Model.Library, gear.Kind, mode, gear.UsesSinceCleaning) * EvidenceWeights.Fails(mode)));
+            .Aggregate(1 - template.Leak, (p, mode) => p * (1 - GearWear.Prior(gear.Kind, mode, gear.UsesSinceCleaning) * EvidenceWeights.Fails(mode)));
         return template with { Leak = 1 - holds };
     }
 

@@ -50,12 +50,22 @@ internal sealed class TrialSeries
             var last = run[^1];
             var links = new List<Link>(last.Links.Count);
             foreach (var link in last.Links)
-                // What failed before a step was not broken by it: damage can explain only a failure that began after it.
-                foreach (var piece in piecesOf[link.Fault].Where(p => pieces[p].AliveAt(last.At) && pieces[p].CreatedAt < run[0].At))
-                    links.Add(new Link(piece, EvidenceWeights.InARow(faults[link.Fault].Mode, link.P, EvidenceWeights.Fails(faults[link.Fault].Mode),
-                        run.Where(t => pieces[piece].AliveAt(t.At)).Sum(t => t.Trials))));
+            {
+                foreach (var piece in piecesOf[link.Fault].Where(p => pieces[p].AliveAt(last.At)))
+                {
+                    var p = EvidenceWeights.InARow(faults[link.Fault].Mode, link.P, EvidenceWeights.Fails(faults[link.Fault].Mode),
+                        run.Where(t => pieces[piece].AliveAt(t.At)).Sum(t => t.Trials));
+                    links.Add(new Link(piece, pieces[piece].CreatedAt < run[0].At ? p : p * CuredSince(pieces[piece].CreatedAt, last)));
+                }
+            }
+
             return links;
         }
+
+        // What a step broke while the failure was there already can explain that it goes on only if the first cause was
+        // cured meanwhile; its weight is what the repairs since then are believed to have cured.
+        double CuredSince(int step, Trial last) => Math.Min(1, last.Links.Sum(l =>
+            piecesOf[l.Fault].Where(p => pieces[p].CuredAt >= step && pieces[p].CuredAt < last.At).Sum(p => pieces[p].Prior * l.P)));
 
         // A pass clears whatever was there at any pass of the run: lasting faults once, intermittent ones at each trial.
         List<Link> Passed(List<Trial> run)

@@ -24,6 +24,7 @@ public sealed class UnitCase
     private readonly List<Finding> _findings = [];
     private readonly List<Observed> _observed = [];
     private readonly List<int> _findingEvent = [];
+    private readonly Dictionary<int, int> _unknownOf = [];
     private readonly Dictionary<string, TrialSeries> _series = [];
     private readonly Dictionary<string, List<int>> _damageOf = [];
     private readonly Dictionary<string, List<int>> _gearFaults = [];
@@ -72,7 +73,21 @@ public sealed class UnitCase
     /// <summary>Index of the piece of a fault that no repair has cured: the one that may still be there now.</summary>
     public int UncuredPiece(int fault) => _piecesOf[fault][^1];
 
-    /// <summary>Fault that a piece of the network belongs to.</summary>
+    /// <summary>Piece that stands for a cause of a failure that the profile lacks; null for other findings.</summary>
+    public int? UnknownPiece(int finding) => _unknownOf.TryGetValue(finding, out var piece) ? piece : null;
+
+    /// <summary>Finding of the last failure of a function, or −1 when it did not fail when last tried.</summary>
+    public int FailureOf(string functionId)
+    {
+        var last = -1;
+        for (var at = 0; at < Events.Count; at++)
+            if (Events[at] is FunctionTried tried && tried.FunctionId == functionId) last = at;
+        for (var f = 0; f < _findings.Count; f++)
+            if (_observed[f].Present && _findingEvent[f] == last) return f;
+        return -1;
+    }
+
+    /// <summary>Fault that a piece of the network belongs to; −1 for a cause that the profile lacks.</summary>
     public int FaultOf(int piece) => _faultOf[piece];
 
     /// <summary>All pieces of a fault, the uncured one last.</summary>
@@ -159,7 +174,7 @@ public sealed class UnitCase
         {
             var part = new Part(item.PartId, item.Name, item.Kind);
             _gearFaults[item.Id] = (Model.Library.FindPartKind(item.Kind)?.Modes ?? [])
-                .Select(mode => AddFault(new PartFault(part, mode, GearWear.Prior(Model.Library, item.Kind, mode, item.UsesSinceCleaning)), -1)).ToList();
+                .Select(mode => AddFault(new PartFault(part, mode, GearWear.Prior(item.Kind, mode, item.UsesSinceCleaning)), -1)).ToList();
         }
     }
 
@@ -220,6 +235,8 @@ public sealed class UnitCase
                     break;
                 case Provoked provoked when Model.Profile.FindFunction(provoked.FunctionId) is { } function:
                     Add($"provoked:{function.Id}:{provoked.How}", at, Model.ChangesWhen(function, provoked.How), provoked.Changed);
+                    // What comes and goes worked for a moment: that clears whatever pressing or warming does nothing to.
+                    if (provoked.Changed) Add($"steady:{function.Id}:{provoked.How}", at, Model.FailsThroughout(function, provoked.How), false);
                     break;
                 case ProbeTaken taken when Model.Profile.FindProbe(taken.ProbeId) is { } probe:
                     if (taken.Outcome == ProbeOutcome.Jumps) Add($"jumps:{probe.Id}", at, Model.ProbeJumps(probe), true);
@@ -241,8 +258,20 @@ public sealed class UnitCase
         {
             _observed.Add(new Observed(_findings.Count, finding.Present));
             _findingEvent.Add(finding.At);
-            _findings.Add(finding.Finding);
+            _findings.Add(finding.Present && Events[finding.At] is FunctionTried ? WithUnknownCause(finding.Finding) : finding.Finding);
         }
+    }
+
+    /// <summary>
+    /// The leak of a failure as a fault of its own: “a cause that the profile lacks”. The same distribution, but its
+    /// posterior says what no fault explains, and goes on to say it whatever is imagined next.
+    /// </summary>
+    private Finding WithUnknownCause(Finding failure)
+    {
+        _unknownOf[_findings.Count] = _pieces.Count;
+        _faultOf.Add(-1);
+        _pieces.Add(new FaultPiece($"unknown:{failure.Id}", failure.Leak, -1, int.MaxValue));
+        return failure with { Leak = 0, Links = [.. failure.Links, new Link(_pieces.Count - 1, 1)] };
     }
 
     /// <summary>A swap trial as a finding: the parts that stayed, and the gear that stood in.</summary>

@@ -65,14 +65,14 @@ public sealed record Why(IReadOnlyList<SuspectReasons> Suspects, IReadOnlyList<F
     private static FindingReasons Explain(UnitDiagnosis diagnosis, int finding)
     {
         var unit = diagnosis.Case;
-        var causes = unit.Network.Findings[finding].Links
+        var causes = unit.Network.Findings[finding].Links.Where(l => unit.FaultOf(l.Fault) >= 0)
             .Select(l => (Piece: l.Fault, Share: diagnosis.Posterior.Fault(l.Fault) * l.P)).ToList();
-        var leak = unit.Network.Findings[finding].Leak;
-        var sum = causes.Sum(c => c.Share) + leak;
+        var unknown = unit.UnknownPiece(finding) is { } piece ? diagnosis.Posterior.Fault(piece) : unit.Network.Findings[finding].Leak;
+        var sum = causes.Sum(c => c.Share) + unknown;
         return new FindingReasons(unit.EventOf(finding),
             causes.Where(c => c.Share / sum >= 0.02).OrderByDescending(c => c.Share).Take(4)
                 .Select(c => new Explanation(unit.Faults[unit.FaultOf(c.Piece)], unit.UncuredPiece(unit.FaultOf(c.Piece)) != c.Piece, c.Share / sum)).ToList(),
-            leak / sum);
+            unknown / sum);
     }
 
     private static double Odds(double p) => Math.Max(p, 1e-12) / Math.Max(1 - p, 1e-12);

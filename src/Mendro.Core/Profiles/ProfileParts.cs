@@ -75,9 +75,10 @@ public sealed record Expectation(double? Low, double? High, string Unit, string?
 /// <param name="Expect">What a good unit shows.</param>
 /// <param name="State">How far the unit must be taken apart.</param>
 /// <param name="Minutes">Time for the reading alone, minutes.</param>
+/// <param name="Unloaded">For volts: taken with what it feeds unplugged, so that a short behind it does not show.</param>
 public sealed record Probe(
     string Id, string Name, string Where, ProbeKind Kind, string? At, string? Toward, IReadOnlyList<string>? Spans,
-    string? Rail, Expectation Expect, AccessState State, double Minutes = 1);
+    string? Rail, Expectation Expect, AccessState State, double Minutes = 1, bool Unloaded = false);
 
 /// <summary>Minutes to take the unit apart to each state from the one before; paid once while it stays open.</summary>
 /// <param name="Open">Closed to open.</param>

@@ -34,7 +34,7 @@ public sealed class GearModel(GearStore gear, TradeLibrary library) : PageModel
     /// <summary>Chance that a piece is at fault, clean and now.</summary>
     public (double Clean, double Now) Chances(Gear piece)
     {
-        double Any(int uses) => 1 - (library.FindPartKind(piece.Kind)?.Modes ?? []).Aggregate(1.0, (p, m) => p * (1 - GearWear.Prior(library, piece.Kind, m, uses)));
+        double Any(int uses) => 1 - (library.FindPartKind(piece.Kind)?.Modes ?? []).Aggregate(1.0, (p, m) => p * (1 - GearWear.Prior(piece.Kind, m, uses)));
         return (Any(0), Any(piece.Uses));
     }
 

@@ -85,6 +85,9 @@ public sealed class ProbeRow
 
     /// <summary>Minutes.</summary>
     public string? Minutes { get; set; }
+
+    /// <summary>True when taken with the load unplugged.</summary>
+    public bool Unloaded { get; set; }
 }
 
 /// <summary>A profile as it stands in the editor: everything is text until it is understood, so that nothing typed is lost.</summary>
@@ -185,7 +188,7 @@ public sealed class ProfileForm
             Probes = profile.Probes.Select(p => new ProbeRow
             {
                 Id = p.Id, Name = p.Name, Where = p.Where, Kind = Kebab(p.Kind.ToString()), At = p.At, Toward = p.Toward, Spans = string.Join(' ', p.Spans ?? []), Rail = p.Rail,
-                Low = N(p.Expect.Low), High = N(p.Expect.High), Text = p.Expect.Text, State = Kebab(p.State.ToString()), Minutes = N(p.Minutes),
+                Low = N(p.Expect.Low), High = N(p.Expect.High), Text = p.Expect.Text, State = Kebab(p.State.ToString()), Minutes = N(p.Minutes), Unloaded = p.Unloaded,
             }).ToList(),
         };
         form.AddSpareRows();

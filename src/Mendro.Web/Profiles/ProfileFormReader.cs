@@ -71,7 +71,7 @@ public sealed partial class ProfileFormReader(TradeLibrary library)
 
         var spans = List(row.Spans);
         return new Probe(IdOf(row.Id, row.Name), name, Words.Clean(row.Where), kind, Null(row.At), Null(row.Toward), spans.Count > 0 ? spans : null, Null(row.Rail),
-            new Expectation(Limit(row.Low, "low"), Limit(row.High, "high"), Unit(kind), Null(row.Text)), Kind<AccessState>(row.State, AccessState.Closed), Positive(row.Minutes, 1, $"probe “{name}”, minutes"));
+            new Expectation(Limit(row.Low, "low"), Limit(row.High, "high"), Unit(kind), Null(row.Text)), Kind<AccessState>(row.State, AccessState.Closed), Positive(row.Minutes, 1, $"probe “{name}”, minutes"), row.Unloaded);
     }
 
     private Supply? Supply(ProfileForm form)

@@ -23,7 +23,28 @@ public class EvidenceFileTests
         evidence.Events[5].ShouldBeOfType<SwapTried>().Chain.ShouldBe(["main", "panel"]);
     }
 
+    [Fact]
+    public void Starts_provocations_and_gear_are_read()
+    {
+        var evidence = EvidenceFile.Read("""
+            {"format":"mendro.evidence/1","gear":[{"id":"b","name":"Cartridge B","kind":"test-cartridge","usesSinceCleaning":12}],"events":[
+              {"function":"start-up","result":"pass","starts":20},{"function":"start-up","provoked":"warmed","changed":true},
+              {"swap":"start-up","chain":["main"],"gear":["b"],"result":"flicker"}]}
+            """, Quartet).Value!;
+        evidence.Gear.ShouldBe([new GearItem("b", "Cartridge B", "test-cartridge", 12)]);
+        evidence.Events[0].ShouldBe(new FunctionTried(0, "start-up", true, null, 20));
+        evidence.Events[1].ShouldBe(new Provoked(1, "start-up", Provocation.Warmed, true));
+        var swap = evidence.Events[2].ShouldBeOfType<SwapTried>();
+        (swap.Passed, swap.Flickers).ShouldBe((false, true));
+        swap.Gear.ShouldBe(["b"]);
+        UnitDiagnosis.Make(Quartet, evidence.Events, new CaseContext(Gear: evidence.Gear)).IsOk.ShouldBeTrue();
+    }
+
     [Theory]
+    [InlineData("""{"format":"mendro.evidence/1","events":[{"function":"picture","result":"pass","starts":0}]}""", "starts must be 1")]
+    [InlineData("""{"format":"mendro.evidence/1","events":[{"function":"picture","provoked":"pressed"}]}""", "changed")]
+    [InlineData("""{"format":"mendro.evidence/1","events":[{"swap":"picture","chain":[],"gear":["z"],"result":"pass"}]}""", "“z”")]
+    [InlineData("""{"format":"mendro.evidence/1","gear":[{"id":"b","name":"B","kind":"anvil"}],"events":[]}""", "anvil")]
     [InlineData("""{"format":"x"}""", "mendro.evidence/1")]
     [InlineData("""{"format":"mendro.evidence/1","events":[{}]}""", "events[0]: name a function")]
     [InlineData("""{"format":"mendro.evidence/1","events":[null]}""", "events[0]: empty")]

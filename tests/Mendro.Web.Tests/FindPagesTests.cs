@@ -1,0 +1,248 @@
+using System.Net;
+using Mendro.Core.Diagnosis;
+using Mendro.Core.Methods;
+using Mendro.Core.Planning;
+using Mendro.Core.Profiles;
+using Mendro.Storage;
+using Mendro.Web.Bench;
+using Mendro.Web.Profiles;
+
+namespace Mendro.Web.Tests;
+
+/// <summary>What Find grew: repeated starts, provocations, swap trials, reasons, patterns, second look, practice, the profile editor.</summary>
+public sealed class FindPagesTests : IDisposable
+{
+    private readonly WebShop _shop = new();
+
+    public void Dispose() => _shop.Dispose();
+
+    public static TheoryData<string> Profiles => [.. TradeLibrary.Shipped.Profiles.Select(p => p.Id)];
+
+    private async Task<long> Failing(string profile, string function, string look = "nothing") =>
+        await _shop.TakeIn(profile, ($"Form.Result[{function}]", "fail"), ($"Form.Look[{function}]", look));
+
+    [Fact]
+    public async Task Several_starts_are_one_entry()
+    {
+        var job = await Failing("quillon-minnow", "power-light");
+        using var response = await _shop.Post($"/Jobs/{job}/Find", $"/Jobs/{job}/Find?handler=Function", false, ("function", "power-light"), ("result", "pass"), ("times", "12"));
+        response.StatusCode.ShouldBe(HttpStatusCode.Redirect);
+        var record = _shop.View(job).Records[^1];
+        (record.Trials, record.State).ShouldBe((12, "pass"));
+        record.Words.ShouldContain("12 times running");
+        using var refused = await _shop.Post($"/Jobs/{job}/Find", $"/Jobs/{job}/Find?handler=Function", false, ("function", "power-light"), ("result", "pass"), ("times", "many"));
+        refused.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        var page = await WebShop.Parse(refused);
+        page.QuerySelector(".verdict .bad")!.TextContent.ShouldContain("“many” is not a number of starts");
+        page.QuerySelector("input[name=times]")!.GetAttribute("value").ShouldBe("many");
+    }
+
+    [Fact]
+    public async Task Pressing_and_flexing_are_filed_as_evidence()
+    {
+        var job = await Failing("quillon-minnow", "power-light");
+        var page = await _shop.Page($"/Jobs/{job}/Find?select=provoke:power-light:flexed");
+        page.QuerySelector(".reading-bar .at")!.TextContent.ShouldContain("Power light");
+        using var response = await _shop.Post($"/Jobs/{job}/Find", $"/Jobs/{job}/Find?handler=Provoke", false, ("function", "power-light"), ("how", "Flexed"), ("result", "changed"));
+        response.StatusCode.ShouldBe(HttpStatusCode.Redirect);
+        var view = _shop.View(job);
+        view.Records[^1].ToEvent().ShouldBeOfType<Provoked>().ShouldBe(new Provoked(view.Records[^1].Id, "power-light", Provocation.Flexed, true));
+        // The case had to be opened for it.
+        view.Job.Access.ShouldBe(AccessState.Open);
+        view.Diagnosis!.Suspects[0].Fault.Mode.Effect.ShouldBe(ModeEffect.Intermittent);
+    }
+
+    [Fact]
+    public async Task A_swap_trial_is_filed_and_moves_the_blame()
+    {
+        var gear = _shop.Service<GearStore>();
+        var (own, spare) = (gear.Add("Cable A", "test-cable"), gear.Add("Cable B", "test-cable"));
+        var job = await Failing("pellin-atrium", "video");
+        var before = _shop.View(job).Diagnosis!.Parts["cable"].Share;
+        var page = await _shop.Page($"/Jobs/{job}/Swaps");
+        page.QuerySelectorAll("select[name='swap[cable]'] option").Select(o => o.TextContent).ShouldBe(["own", "Cable A", "Cable B"], ignoreOrder: true);
+        using var response = await _shop.Post($"/Jobs/{job}/Swaps", ("function", "video"), ("swap[cable]", $"g{spare}"), ("swap[screen]", ""), ("result", "pass"));
+        response.StatusCode.ShouldBe(HttpStatusCode.Redirect);
+        _shop.View(job).Diagnosis!.Parts["cable"].Share.ShouldBeGreaterThan(3 * before);
+        gear.InUse().Single(g => g.Id == spare).Uses.ShouldBe(1);
+        gear.InUse().Single(g => g.Id == own).Uses.ShouldBe(0);
+        var matrix = await _shop.Page($"/Jobs/{job}/Swaps?function=video");
+        matrix.QuerySelectorAll(".matrix tbody tr").Length.ShouldBe(3);
+        matrix.QuerySelector(".matrix .swapped")!.TextContent.ShouldBe("Cable B");
+        // Nothing swapped is the plain trial of the function.
+        using var plain = await _shop.Post($"/Jobs/{job}/Swaps", ("function", "video"), ("result", "fail"));
+        _shop.View(job).Records[^1].Kind.ShouldBe(RecordKind.Function);
+        // A stand-in that is not offered is refused.
+        using var odd = await _shop.Post($"/Jobs/{job}/Swaps", ("function", "video"), ("swap[cable]", "g99"), ("result", "pass"));
+        odd.StatusCode.ShouldBe(HttpStatusCode.NotFound);
+    }
+
+    [Fact]
+    public async Task Worn_standard_gear_is_more_suspect_in_every_job()
+    {
+        var gear = _shop.Service<GearStore>();
+        var job = await Failing("pellin-atrium-cartridge", "cartridge", "black-box");
+        var clean = _shop.View(job).Diagnosis!.Parts["console"].Share;
+        var id = gear.Add("Bench console", "test-console");
+        gear.AddUses(id, 80);
+        var worn = _shop.View(job).Diagnosis!.Parts["console"].Share;
+        worn.ShouldBeGreaterThan(2 * clean);
+        using var response = await _shop.Post("/Gear", $"/Gear?handler=Do&id={id}", false, ("act", "clean"));
+        response.StatusCode.ShouldBe(HttpStatusCode.Redirect);
+        _shop.View(job).Diagnosis!.Parts["console"].Share.ShouldBe(clean, 1e-9);
+    }
+
+    [Fact]
+    public async Task Why_names_what_speaks_for_a_suspect()
+    {
+        var job = await Failing("harrow-quartet", "power-light");
+        using var filed = await _shop.Post($"/Jobs/{job}/Find", $"/Jobs/{job}/Find?handler=Reading", false, ("probe", "contacts-eye"), ("text", "bad, green crust"));
+        var page = await _shop.Page($"/Jobs/{job}/Why");
+        var first = page.QuerySelector(".reason")!;
+        first.TextContent.ShouldContain("Contacts, crusted");
+        first.QuerySelector("ul[aria-label=for]")!.TextContent.ShouldContain("Contacts, by eye");
+        page.QuerySelector("section[aria-labelledby=why-findings]")!.TextContent.ShouldContain("Power light: nothing at all");
+    }
+
+    [Fact]
+    public async Task A_confirmed_cause_teaches_lists_second_looks_and_can_be_left_out()
+    {
+        // Six units of one board type: the last shelved with wrong figures, the others turn out to have a lifted leg.
+        async Task<long> Wrong()
+        {
+            var number = await _shop.TakeIn("pellin-atrium-cartridge", ("Form.Revision", "S1"), ("Form.Result[cartridge]", "pass"), ("Form.Result[picture]", "fail"), ("Form.Look[picture]", "garbled-sprites"));
+            return number;
+        }
+
+        var shelved = await Wrong();
+        _shop.Jobs.SetShelf(_shop.Jobs.Find(shelved)!.Id, Shelf.SetAside, "out of ideas", "");
+        var looks = _shop.Service<SecondLookStore>();
+        var learned = _shop.View(shelved).Diagnosis!.Suspects.Single(s => s.Fault.Id == "legs2.lifted").Posterior;
+        for (var n = 0; n < 6 && looks.Open().Count == 0; n++)
+        {
+            var unit = await Wrong();
+            using var fix = await _shop.Post($"/Jobs/{unit}/Fix?part=legs2", ("part", "legs2"), ("method", "resolder-legs"), ("cause", "lifted"), ("now", "pass"));
+            fix.StatusCode.ShouldBe(HttpStatusCode.Redirect);
+        }
+
+        looks.Open().ShouldContain(l => l.JobId == _shop.Jobs.Find(shelved)!.Id);
+        _shop.View(shelved).Diagnosis!.Suspects.Single(s => s.Fault.Id == "legs2.lifted").Posterior.ShouldBeGreaterThan(learned);
+        var bench = await _shop.Page("/");
+        bench.QuerySelector("section[aria-labelledby=second-look]")!.TextContent.ShouldContain(shelved.ToString(System.Globalization.CultureInfo.InvariantCulture));
+
+        // One press takes it down from the shelf.
+        using var taken = await _shop.Post("/", $"/?handler=Look&number={shelved}", false, ("act", "take"));
+        taken.Headers.Location!.ToString().ShouldBe($"/Jobs/{shelved}/Find");
+        _shop.Jobs.Find(shelved)!.Shelf.ShouldBe(Shelf.None);
+        looks.Open().ShouldNotContain(l => l.JobId == _shop.Jobs.Find(shelved)!.Id);
+
+        // Patterns shows the lesson; left out, the belief goes back.
+        var patterns = await _shop.Page("/Patterns?model=pellin-atrium-cartridge");
+        patterns.QuerySelector(".patterns tbody")!.TextContent.ShouldContain("Picture chip legs, a leg lifted off its pad");
+        foreach (var cause in _shop.Service<LessonStore>().Causes())
+        {
+            using var excluded = await _shop.Post("/Patterns", ("id", cause.RecordId.ToString(System.Globalization.CultureInfo.InvariantCulture)), ("act", "exclude"));
+            excluded.StatusCode.ShouldBe(HttpStatusCode.Redirect);
+        }
+
+        _shop.View(shelved).Diagnosis!.Suspects.Single(s => s.Fault.Id == "legs2.lifted").Posterior.ShouldBe(learned, 1e-9);
+    }
+
+    [Fact]
+    public async Task A_practice_unit_is_worked_on_like_any_other_and_scored()
+    {
+        using var started = await _shop.Post("/Practice", ("model", "pellin-atrium-pad"), ("seed", "5"));
+        var number = long.Parse(started.Headers.Location!.ToString().Split('/')[2], System.Globalization.CultureInfo.InvariantCulture);
+        (await _shop.Page($"/Practice/{number}")).QuerySelector("form button")!.TextContent.ShouldBe("Give up and show");
+        // Typed readings are refused: the unit answers by itself.
+        var probe = _shop.View(number).Profile.Probes[0];
+        using var typed = await _shop.Post($"/Jobs/{number}/Find", $"/Jobs/{number}/Find?handler=Reading", false, ("probe", probe.Id), ("text", "ok"));
+        typed.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+
+        for (var n = 0; n < 60 && _shop.View(number).Advice.Moves.Count > 0; n++)
+        {
+            var move = _shop.View(number).Advice.Moves[0];
+            using var done = move.Repair is { } repair
+                ? await _shop.Post($"/Jobs/{number}/Fix", ("part", repair.Part.Id), ("method", repair.Method.Id))
+                : await _shop.Post($"/Jobs/{number}/Find", $"/Jobs/{number}/Find?handler=Practice", false, ("select", move.Id));
+            done.StatusCode.ShouldBe(HttpStatusCode.Redirect, move.Id);
+        }
+
+        var view = _shop.View(number);
+        view.Diagnosis!.Target.ShouldBeNull();
+        var score = _shop.Service<PracticeDesk>().Score(view);
+        score.Mine.AllWork.ShouldBeTrue();
+        score.Hidden.ShouldNotBeEmpty();
+        // Whoever takes the advised moves with the bench's own costs needs about what the advisor needs.
+        score.Mine.Minutes.ShouldBeLessThan(3 * score.Advisor.Minutes + 1);
+        score.Best.Minutes.ShouldBeLessThanOrEqualTo(score.Mine.Minutes);
+        var page = await _shop.Page($"/Practice/{number}");
+        page.QuerySelector("[role=status]")!.TextContent.ShouldContain("Cured in");
+        page.QuerySelectorAll(".walk").Length.ShouldBe(2);
+        _shop.Service<LessonStore>().Causes().ShouldBeEmpty();
+    }
+
+    [Theory]
+    [MemberData(nameof(Profiles))]
+    public void Every_shipped_profile_survives_the_editor(string id)
+    {
+        var profile = TradeLibrary.Shipped.Profiles.Single(p => p.Id == id);
+        var reader = new ProfileFormReader(TradeLibrary.Shipped);
+        var read = reader.Read(ProfileForm.From(profile, 1, existing: true), profile);
+        reader.Problems.ShouldBeEmpty();
+        ProfileJson.Write(read).ShouldBe(ProfileJson.Write(profile));
+    }
+
+    [Fact]
+    public async Task A_model_is_made_from_a_generic_one_and_problems_are_listed_plainly()
+    {
+        List<(string, string)> Fields(string feeds) =>
+        [
+            ("Form.Base", "generic-handheld@1"), ("Form.Existing", "False"), ("Form.Name", "Sparrow"), ("Form.Maker", "Ostra"), ("Form.Kind", "handheld"), ("Form.Feeds", feeds),
+            ("Form.Parts[0].Name", "Cells"), ("Form.Parts[0].Kind", "cells"), ("Form.Parts[1].Name", "Main board"), ("Form.Parts[1].Kind", "logic"), ("Form.Parts[1].Id", "main"),
+            ("Form.Functions[0].Name", "Start-up"), ("Form.Functions[0].Kind", "start-up"), ("Form.Functions[0].Needs", "main"),
+            ("Form.Probes[0].Name", "Cells, loaded"), ("Form.Probes[0].Kind", "volts"), ("Form.Probes[0].At", "cells"), ("Form.Probes[0].Low", "2,2"), ("Form.Probes[0].High", "3.3"),
+        ];
+        using var preview = await _shop.Post("/Models/Edit?from=generic-handheld", "/Models/Edit?handler=Preview", true, [.. Fields("power: cells > engine"), ("Form.Probes[1].Name", "Nothing"), ("Form.Probes[1].Kind", "look")]);
+        var shown = await WebShop.Parse(preview);
+        var problems = shown.QuerySelector(".problems")!.TextContent;
+        problems.ShouldContain("there is no part “engine”");
+        problems.ShouldContain("probe “Nothing”");
+        problems.ShouldContain("no function needs “Cells”");
+        shown.QuerySelector("svg.map").ShouldNotBeNull();
+
+        using var refused = await _shop.Post("/Models/Edit?from=generic-handheld", "/Models/Edit?handler=Save", false, [.. Fields("power: cells > main\npower: main > cells")]);
+        refused.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (await WebShop.Parse(refused)).QuerySelector(".problems")!.TextContent.ShouldContain("circle");
+
+        using var kept = await _shop.Post("/Models/Edit?from=generic-handheld", "/Models/Edit?handler=Save", false, [.. Fields("power: cells > main")]);
+        kept.Headers.Location!.ToString().ShouldBe("/Models/ostra-sparrow");
+        var made = _shop.Service<ProfileStore>().Latest("ostra-sparrow")!.Value.Profile;
+        made.FullName.ShouldBe("Ostra Sparrow");
+        made.Probes[0].Expect.ShouldBe(new Expectation(2.2, 3.3, "V"));
+        (await _shop.TakeIn("ostra-sparrow", ("Form.Result[start-up]", "fail"))).ShouldBeGreaterThan(0);
+    }
+
+    [Fact]
+    public async Task Import_names_the_place_and_versions_can_be_taken_back()
+    {
+        var json = TradeLibrary.ReadText("Profiles/harrow-duet.json");
+        using var bad = await _shop.Post("/Models/Import", ("text", json.Replace("\"kind\": \"fuse\"", "\"kind\": 7", StringComparison.Ordinal)));
+        bad.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        var refused = await WebShop.Parse(bad);
+        refused.QuerySelector(".problems")!.TextContent.ShouldContain("parts[2].kind");
+        refused.QuerySelector("textarea")!.TextContent.ShouldContain("harrow-duet");
+
+        using var good = await _shop.Post("/Models/Import", ("text", json.Replace("\"name\": \"Duet Colour\"", "\"name\": \"Duet Colour II\"", StringComparison.Ordinal)));
+        good.Headers.Location!.ToString().ShouldBe("/Models/harrow-duet");
+        var store = _shop.Service<ProfileStore>();
+        store.Latest("harrow-duet")!.Value.Profile.Name.ShouldBe("Duet Colour II");
+        using var back = await _shop.Post("/Models/harrow-duet", "/Models/harrow-duet?handler=Revert&version=1", false);
+        back.StatusCode.ShouldBe(HttpStatusCode.Redirect);
+        (store.Latest("harrow-duet")!.Value is var now ? (now.Version, now.Profile.Name) : default).ShouldBe((3, "Duet Colour"));
+        // What is exported can be imported.
+        using var export = await _shop.Client.GetAsync("/Models/harrow-duet?handler=Json", TestContext.Current.CancellationToken);
+        ProfileSchema.Import(await export.Content.ReadAsStringAsync(TestContext.Current.CancellationToken), TradeLibrary.Shipped, out var problems).ShouldNotBeNull();
+        problems.ShouldBeEmpty();
+    }
+}
