@@ -24,7 +24,10 @@ test('one job from intake to printed sheet by keyboard', async ({ page }) => {
   await expect(page.locator('#fn-cross')).toBeVisible();
   await expect(page.getByLabel('Model', { exact: true })).toBeFocused();
   await page.keyboard.press('Home');
-  await expect(page.locator('#fn-power-light')).toBeVisible();
+  // The models stand in the order of their makers: down to the small handheld.
+  for (let n = 0; n < 3; n++) await page.keyboard.press('ArrowDown');
+  await expect(page.locator('#fn-wheels')).toBeVisible();
+  await expect(page.locator('#fn-cross')).toHaveCount(0);
 
   await tabTo(page, page.getByLabel('Name', { exact: true }));
   await page.keyboard.type('Ilka Dorn');
@@ -45,7 +48,13 @@ test('one job from intake to printed sheet by keyboard', async ({ page }) => {
   await expect(page.getByRole('status')).toHaveText('Taken in as 101.');
   const entry = page.locator('.reading-bar input.entry');
   await expect(entry).toBeFocused();
-  const first = await page.locator('.reading-bar .at b').textContent();
+  // The best move is a look; the cells are measured first all the same, chosen on the map by keyboard.
+  const first = 'Cells, in the bay';
+  await page.keyboard.press('Escape');
+  await page.locator('.map a.probe', { hasText: `Probe: ${first}` }).focus();
+  await page.keyboard.press('Enter');
+  await expect(page.locator('.reading-bar .at b')).toHaveText(first);
+  await expect(entry).toBeFocused();
   await page.keyboard.type('5 A');
   await expect(page.locator('#verdict b')).toContainText('wants volts');
   await page.keyboard.press('Control+A');

@@ -15,13 +15,24 @@ internal interface IPolicy
 /// <summary>Takes the advisor's first move each time.</summary>
 internal sealed class AdvisorPolicy(BenchCosts costs, CaseContext context) : IPolicy
 {
+    private const int MostTriedAgain = 2;
+
     private readonly MoveAdvisor _advisor = new(costs);
+    private int _triedAgain;
 
     /// <inheritdoc/>
     public bool Step(PracticeBench bench, DeviceFunction target)
     {
         var diagnosis = UnitDiagnosis.Make(bench.Model, bench.Events, context);
-        if (!diagnosis.IsOk || _advisor.Advise(diagnosis.Value, bench.Access).Moves.FirstOrDefault() is not { } move) return false;
+        if (!diagnosis.IsOk) return false;
+        if (_advisor.Advise(diagnosis.Value, bench.Access).Moves.FirstOrDefault() is not { } move)
+        {
+            // Out of advice: the last failure may have been a bench error, so it is tried again before the unit is given up.
+            if (_triedAgain++ >= MostTriedAgain) return false;
+            bench.Try(target, "Nothing else is worth its time; the last failure may have been a slip.");
+            return true;
+        }
+
         if (move.Repair is { } repair) bench.Repair(repair.Part.Id, repair.Method, target, move.Why);
         else if (move.Probe is { } probe) bench.Measure(probe, move.Why);
         else if (move.Provoke is { } how) bench.Provoke(move.Function!, how, move.Why);

@@ -104,7 +104,7 @@ public sealed class BenchRecordStore(ShopDatabase database, TimeProvider time)
         }, transaction);
         if (record.Kind == RecordKind.Swap)
             foreach (var gear in SwapDetail.Read(record.Detail).Gear.Select(g => g.GearId).OfType<long>().Distinct())
-                connection.Execute("INSERT INTO gear_uses (record_id, gear_id) VALUES (@id, @gear)", new { id, gear }, transaction);
+                connection.Execute("INSERT INTO gear_uses (record_id, gear_id) SELECT @id, id FROM gear WHERE id = @gear", new { id, gear }, transaction);
         Timeline.Add(connection, transaction, record.JobId, record.At, record.Kind.ToString().ToLowerInvariant(), timelineWords ?? record.Words);
         return id;
     }

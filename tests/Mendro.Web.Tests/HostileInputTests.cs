@@ -20,7 +20,7 @@ public sealed class HostileInputTests : IDisposable
         using (await _shop.Post($"/Jobs/{number}/Find", $"/Jobs/{number}/Find?handler=Reading", false, ("probe", "contacts-eye"), ("text", "bad " + Script))) { }
         using (await _shop.Post($"/Jobs/{number}/Fix?part=contacts", $"/Jobs/{number}/Fix", false, ("part", "contacts"), ("method", "wipe-contacts"), ("used", Script), ("note", Script))) { }
         using (await _shop.Post($"/Jobs/{number}/HandOver", $"/Jobs/{number}/HandOver?handler=Shelf", false, ("shelf", "SetAside"), ("why", Script), ("next", Script))) { }
-        using (await _shop.Post("/Settings", ("ShopName", Script), ("Currency", "EUR"), ("Rate", "30"), ("Originality", "60"))) { }
+        using (await _shop.Post("/Settings", ("ShopName", Script), ("Currency", "EUR"), ("Rate", "30"), ("Originality", "60"), ("Strength", "2"), ("LookMinutes", "20"), ("LookPercent", "40"))) { }
         using (await _shop.Post($"/Jobs/{number}/HandOver", ("end", "Returned"), ("reason", Script), ("note", Script))) { }
         _shop.Jobs.Find(number)!.StatedReason.ShouldBe(Script);
 

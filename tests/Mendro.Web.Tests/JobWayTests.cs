@@ -242,8 +242,8 @@ public sealed class JobWayTests : IDisposable
     public async Task Settings_change_the_advice_and_refuse_nonsense()
     {
         using (var bad = await _shop.Post("/Settings", ("ShopName", ""), ("Currency", "X"), ("Rate", "-1"), ("Originality", "7"))) bad.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
-        using (await _shop.Post("/Settings", ("ShopName", "Lamp Yard"), ("Currency", "SEK"), ("Rate", "400"), ("Originality", "180"))) { }
-        _shop.Service<SettingsStore>().Get().ShouldBe(new ShopSettings("Lamp Yard", "SEK", 400, 180));
+        using (await _shop.Post("/Settings", ("ShopName", "Lamp Yard"), ("Currency", "SEK"), ("Rate", "400"), ("Originality", "180"), ("Strength", "3,5"), ("LookMinutes", "30"), ("LookPercent", "55"))) { }
+        _shop.Service<SettingsStore>().Get().ShouldBe(new ShopSettings("Lamp Yard", "SEK", 400, 180, 3.5, 30, 0.55));
         using var themed = await _shop.Post("/Settings", "/Settings?handler=Theme", false, ("theme", "dark"));
         themed.Headers.GetValues("Set-Cookie").ShouldContain(c => c.Contains("mendro.theme=dark") && c.Contains("httponly"));
     }

@@ -26,10 +26,10 @@ public sealed class MoveAdvisor(BenchCosts costs)
     private const double LeastOverLeak = 2.5;
 
     /// <summary>Trying a function whose failure is surer than this is no test.</summary>
-    private const double SureToFail = 0.9;
+    private const double SureToFail = 0.8;
 
     /// <summary>Share of the expected cost within which moves are as good as equal: the look-ahead is no more exact.</summary>
-    private const double AsGoodAs = 0.04;
+    private const double AsGoodAs = 0.07;
 
     /// <summary>A look that shows something less often than this is no preparation for a repair.</summary>
     private const double Likely = 0.15;

@@ -86,7 +86,7 @@ public sealed class IndexModel(
             return Redirect($"/Jobs/{number}/Find");
         }
 
-        TempData["Dismissed"] = number;
+        TempData["Dismissed"] = job.Tag;
         return Redirect("/");
     }
 

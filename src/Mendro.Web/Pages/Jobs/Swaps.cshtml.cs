@@ -59,7 +59,7 @@ public sealed class SwapsModel(
     /// <param name="function">Function tried.</param>
     /// <param name="swap">Stand-in by slot; blank for the unit's own.</param>
     /// <param name="result">pass, fail or flicker.</param>
-    public IActionResult OnPost(string? function, Dictionary<string, string?> swap, string? result)
+    public IActionResult OnPost(string? function, [FromForm(Name = "swap")] Dictionary<string, string?> swap, string? result)
     {
         if (!Prepare(function) || result is not ("pass" or "fail" or "flicker")) return NotFound();
         Chosen = swap.Where(s => !string.IsNullOrEmpty(s.Value)).ToDictionary(s => s.Key, s => s.Value!);
