@@ -165,6 +165,13 @@ public sealed class FindPagesTests : IDisposable
         var probe = _shop.View(number).Profile.Probes[0];
         using var typed = await _shop.Post($"/Jobs/{number}/Find", $"/Jobs/{number}/Find?handler=Reading", false, ("probe", probe.Id), ("text", "ok"));
         typed.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        // Nor can it be proved by saying so.
+        var function = _shop.View(number).Profile.Functions[0].Id;
+        using var claimed = await _shop.Post($"/Jobs/{number}/Find", $"/Jobs/{number}/Find?handler=Function", false, ("function", function), ("result", "pass"));
+        claimed.StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        var known = _shop.View(number).Records.Count;
+        using var proved = await _shop.Post($"/Jobs/{number}/Prove", ("function", function), ("result", "pass"));
+        _shop.View(number).Records.Count.ShouldBe(known);
 
         for (var n = 0; n < 60 && _shop.View(number).Advice.Moves.Count > 0; n++)
         {

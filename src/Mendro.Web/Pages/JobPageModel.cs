@@ -43,7 +43,11 @@ public abstract class JobPageModel(JobStore jobs, BenchRecordStore records, Benc
     /// <summary>Why nothing may be written to this job now, or null.</summary>
     protected string? Locked() =>
         View.Job.DeletedAt is not null ? "This job was deleted. Bring it back first."
-        : View.Job.ClosedAt is not null ? "This job is closed. Reopen it first." : null;
+        : View.Job.ClosedAt is not null ? View.Job.PracticeSeed is null ? "This job is closed. Reopen it first." : "This practice unit is put away."
+        : View.Job.PracticeSeed is not null && !TakesPractice ? "A practice unit is worked on under Find and Fix." : null;
+
+    /// <summary>True when a practice unit is worked on here.</summary>
+    protected virtual bool TakesPractice => false;
 
     /// <summary>Makes records for this job.</summary>
     protected RecordMaker Maker(WorkStage stage) => new(View.Profile, Library, stage, Time.GetUtcNow());

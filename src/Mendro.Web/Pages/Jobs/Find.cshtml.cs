@@ -52,6 +52,9 @@ public sealed class FindModel(JobStore jobs, BenchRecordStore records, BenchDesk
     /// <summary>True when only the board is sent, to be swapped in.</summary>
     public bool Swapped { get; private set; }
 
+    /// <inheritdoc/>
+    protected override bool TakesPractice => true;
+
     /// <summary>Why nothing may be entered, or null.</summary>
     public string? LockedBecause => Locked();
 
@@ -132,7 +135,7 @@ public sealed class FindModel(JobStore jobs, BenchRecordStore records, BenchDesk
     public IActionResult OnPostFunction(string? function, string? result, string? look, string? times, long? correct)
     {
         if (!Load()) return NotFound();
-        if (View.Profile.FindFunction(function ?? "") is null || result is not ("pass" or "fail")) return NotFound();
+        if (IsPractice || View.Profile.FindFunction(function ?? "") is null || result is not ("pass" or "fail")) return NotFound();
         if (Locked() is { } locked) return Refuse($"fn:{function}", correct, null, locked);
         var trials = 1;
         if (Words.Clean(times).Length > 0 && (!int.TryParse(Words.Clean(times), NumberStyles.None, CultureInfo.InvariantCulture, out trials) || trials is < 1 or > MostStarts))
@@ -147,7 +150,7 @@ public sealed class FindModel(JobStore jobs, BenchRecordStore records, BenchDesk
     public IActionResult OnPostProvoke(string? function, Provocation how, string? result)
     {
         if (!Load()) return NotFound();
-        if (!Enum.IsDefined(how) || result is not ("changed" or "same") || Maker(WorkStage.Find).Provoke(function ?? "", how, result == "changed") is not { } record) return NotFound();
+        if (IsPractice || !Enum.IsDefined(how) || result is not ("changed" or "same") || Maker(WorkStage.Find).Provoke(function ?? "", how, result == "changed") is not { } record) return NotFound();
         if (Locked() is { } locked) return Refuse($"provoke:{function}:{how}", null, null, locked);
         Records.Add(record with { JobId = View.Job.Id }, how == Provocation.Flexed && View.Job.Access < AccessState.Open ? AccessState.Open : null);
         AtLeast(WorkStage.Find);

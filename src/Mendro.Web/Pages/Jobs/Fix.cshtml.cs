@@ -41,6 +41,9 @@ public sealed class FixModel(
     /// <summary>Repairs done so far.</summary>
     public IEnumerable<BenchRecord> DoneSoFar => View.Records.Where(r => r.Kind == RecordKind.Repair);
 
+    /// <inheritdoc/>
+    protected override bool TakesPractice => true;
+
     /// <summary>Why nothing may be logged, or null.</summary>
     public string? LockedBecause => Locked();
 
