@@ -66,7 +66,7 @@ public sealed class MoveAdvisor(BenchCosts costs)
             .Select(o => (Option: o, Plan: RepairPlan.Make(shares, options, profile.Preparation, state, costs, o)))
             .OrderBy(x => x.Plan.ExpectedMinutes).ToList();
         for (var n = 0; n < proposed.Count; n++)
-            moves.Add(RepairMove(diagnosis, target, proposed[n].Option, proposed[n].Plan, n < Deeply ? ahead.After(proposed[n].Option, shares, state) : null, state));
+            moves.Add(RepairMove(diagnosis, target, proposed[n].Option, proposed[n].Plan, n < Deeply ? ahead.After(proposed[n].Option, shares, state) : null, shares, state));
         return new Advice(Ranked(moves), plan);
     }
 
@@ -92,7 +92,7 @@ public sealed class MoveAdvisor(BenchCosts costs)
             f.Minutes, 0, 0, f.Minutes, [], null, Function: f)).ToList();
 
     private Move RepairMove(
-        UnitDiagnosis diagnosis, DeviceFunction target, RepairOption option, RepairPlan plan, Ahead? ahead, AccessState state)
+        UnitDiagnosis diagnosis, DeviceFunction target, RepairOption option, RepairPlan plan, Ahead? ahead, double[] shares, AccessState state)
     {
         var unit = diagnosis.Case;
         var prepare = unit.Model.Profile.Preparation.Minutes(state, option.Method.State);
@@ -110,9 +110,22 @@ public sealed class MoveAdvisor(BenchCosts costs)
             + (prepare > 0 ? $" {prepare:0} min of it to take the unit apart." : "");
         return new Move($"fix:{option.Part.Id}:{option.Method.Id}", option.Method.Name, why, option.Method.Minutes + costs.RetestMinutes + prepare, prepare,
             option.Method.PartsCost, ahead?.Expected ?? plan.ExpectedMinutes,
-            [new MoveOutcome($"{target.Name} works", works, [], null), new MoveOutcome("still fails", 1 - works, [], after)],
+            [new MoveOutcome($"{target.Name} works", works, [], null), new MoveOutcome("still fails", 1 - works, LeftOver(), after)],
             ahead?.Outlook ?? plan.Outlook, Repair: option, ChanceToWork: works);
+
+        // When it did not help, what it treats is less to blame and the rest more.
+        List<Suspect> LeftOver()
+        {
+            var left = shares.Select((share, f) => share * (1 - success.GetValueOrDefault(f))).ToArray();
+            var failing = 1 - shares.Sum() + left.Sum();
+            return failing <= 0 ? [] : Leading(unit, left.Select(x => x / failing).ToArray(), f => left[f] / failing);
+        }
     }
+
+    /// <summary>The suspects that lead.</summary>
+    private static List<Suspect> Leading(UnitCase unit, double[] shares, Func<int, double> posterior) =>
+        Enumerable.Range(0, shares.Length).Where(f => shares[f] > 0.05).OrderByDescending(f => shares[f]).Take(2)
+            .Select(f => new Suspect(f, unit.Faults[f], posterior(f), shares[f])).ToList();
 
     private static Candidate Check(UnitDiagnosis diagnosis, Probe probe)
     {
@@ -199,8 +212,7 @@ public sealed class MoveAdvisor(BenchCosts costs)
         static Ahead OfPlan(RepairPlan plan) => new(plan.ExpectedMinutes, plan.Outlook, null, plan.Sequence.Count > 0 ? plan.Sequence[0] : null);
 
         MoveOutcome Outcome(string answer, double probability, double[] blamed, Func<int, double> posterior, Ahead then) => new(answer, probability,
-            Enumerable.Range(0, blamed.Length).Where(f => blamed[f] > 0.05).OrderByDescending(f => blamed[f]).Take(2)
-                .Select(f => new Suspect(f, diagnosis.Case.Faults[f], posterior(diagnosis.Case.UncuredPiece(f)), blamed[f])).ToList(),
+            Leading(diagnosis.Case, blamed, f => posterior(diagnosis.Case.UncuredPiece(f))),
             then.Title);
     }
 

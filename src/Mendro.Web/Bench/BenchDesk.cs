@@ -47,7 +47,7 @@ public sealed class BenchDesk(ModelShelf models, BenchRecordStore records, Setti
         var outcome = UnitDiagnosis.Make(model, events, known.For(job, model, held));
         if (!outcome.IsOk) return new JobView(job, model, held, null, Explain(model, outcome.Problem!), new Advice([], null), null, proof);
         var advice = new MoveAdvisor(JobCosts.Of(job, shop)).Advise(outcome.Value, job.Access);
-        return new JobView(job, model, held, outcome.Value, null, advice, outcome.Value.Target is null ? null : WorthLine.Judge(advice), proof);
+        return new JobView(job, model, held, outcome.Value, null, advice, outcome.Value.Target is null ? null : WorthLine.Judge(advice, job.Values, shop.RatePerHour), proof);
     }
 
     /// <summary>Puts the engine's finding ids into the words of the bench.</summary>

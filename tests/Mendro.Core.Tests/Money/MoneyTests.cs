@@ -63,8 +63,19 @@ public class MoneyTests
     public void The_verdict_follows_the_chance(double chance, string verdict, bool goOn)
     {
         var move = new Move("x", "X", "", 1, 0, 0, 1, [], new Outlook(chance, 20, 50));
-        var worth = WorthLine.Judge(new Advice([move], null));
+        var worth = WorthLine.Judge(new Advice([move], null), new UnitValues(null, null, null), 30);
         worth.Verdict.ShouldBe(verdict);
         worth.GoOn.ShouldBe(goOn);
+    }
+
+    [Fact]
+    public void What_it_costs_stands_beside_what_it_brings()
+    {
+        // Hand arithmetic: 20 min at 30 an hour and 4 for parts are 14; 34 at stake with a chance of one half bring 17.
+        var move = new Move("x", "X", "", 1, 0, 0, 1, [], new Outlook(0.5, 20, 50, 4));
+        var worth = WorthLine.Judge(new Advice([move], null), new UnitValues(48, 10, 14), 30);
+        (worth.CostMore, worth.Brings, worth.Verdict).ShouldBe((14m, 17m, "Worth going on"));
+        var dear = WorthLine.Judge(new Advice([move], null), new UnitValues(30, 10, 14), 30);
+        (dear.Brings, dear.Verdict).ShouldBe((8m, "Hardly worth it"));
     }
 }
