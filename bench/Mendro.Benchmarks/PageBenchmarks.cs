@@ -19,7 +19,9 @@ public class PageBenchmarks
     [GlobalSetup]
     public void Start()
     {
-        // The entry point is the web application's, not this program's.
+        var root = new DirectoryInfo(AppContext.BaseDirectory);
+        while (!File.Exists(Path.Combine(root.FullName, "Mendro.slnx"))) root = root.Parent!;
+        Environment.SetEnvironmentVariable("ASPNETCORE_TEST_CONTENTROOT_MENDRO_WEB", Path.Combine(root.FullName, "src", "Mendro.Web"));
         _factory = new WebApplicationFactory<Program>().WithWebHostBuilder(host => host.UseSetting("data", _folder).UseSetting("demo", "true"));
         _client = _factory.CreateClient();
     }
