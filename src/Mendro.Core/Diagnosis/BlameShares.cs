@@ -9,16 +9,17 @@ namespace Mendro.Core.Diagnosis;
 public sealed class BlameShares
 {
     private readonly UnitCase _unit;
-    private readonly DeviceFunction? _target;
     private readonly (int Fault, double P)[] _causes;
-    private readonly int? _unknown;
+
+    /// <summary>Piece of the network that stands for a cause of the failure that the profile lacks, or null.</summary>
+    public int? UnknownPiece { get; }
 
     /// <summary>Prepares the shares.</summary>
     /// <param name="unit">Unit.</param>
     /// <param name="target">Failing function worked on, or null.</param>
     public BlameShares(UnitCase unit, DeviceFunction? target)
     {
-        (_unit, _target) = (unit, target);
+        _unit = unit;
         var finding = target is null ? -1 : unit.FailureOf(target.Id);
         if (target is null || finding < 0)
         {
@@ -26,7 +27,7 @@ public sealed class BlameShares
             return;
         }
 
-        _unknown = unit.UnknownPiece(finding);
+        UnknownPiece = unit.UnknownPiece(finding);
         // The look has already moved the posterior; here only “is it a cause at all” counts. What a step broke after the
         // failure had begun may be there too, but is not to blame for it.
         var possible = unit.Network.Findings[finding].Links.Where(l => l.P > 0).Select(l => unit.FaultOf(l.Fault)).ToHashSet();
@@ -43,7 +44,7 @@ public sealed class BlameShares
     public double[] Of(Func<int, double> posterior, out double unexplained)
     {
         var shares = new double[_unit.Faults.Count];
-        unexplained = _unknown is { } piece ? posterior(piece) : 0;
+        unexplained = UnknownPiece is { } piece ? posterior(piece) : 0;
         double all = 0, sum = 0;
         foreach (var (fault, p) in _causes) all += shares[fault] = posterior(_unit.UncuredPiece(fault)) * p;
         foreach (var (fault, p) in _causes)

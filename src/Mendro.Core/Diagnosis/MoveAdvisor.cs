@@ -66,7 +66,7 @@ public sealed class MoveAdvisor(BenchCosts costs)
             .Select(o => (Option: o, Plan: RepairPlan.Make(shares, options, profile.Preparation, state, costs, o)))
             .OrderBy(x => x.Plan.ExpectedMinutes).ToList();
         for (var n = 0; n < proposed.Count; n++)
-            moves.Add(RepairMove(diagnosis, target, proposed[n].Option, proposed[n].Plan, n < Deeply ? ahead.After(proposed[n].Option, shares, state) : null, shares, state));
+            moves.Add(RepairMove(diagnosis, target, blame, shares, proposed[n].Option, proposed[n].Plan, n < Deeply ? ahead.After(proposed[n].Option, shares, state) : null, state));
         return new Advice(Ranked(moves), plan);
     }
 
@@ -92,7 +92,7 @@ public sealed class MoveAdvisor(BenchCosts costs)
             f.Minutes, 0, 0, f.Minutes, [], null, Function: f)).ToList();
 
     private Move RepairMove(
-        UnitDiagnosis diagnosis, DeviceFunction target, RepairOption option, RepairPlan plan, Ahead? ahead, double[] shares, AccessState state)
+        UnitDiagnosis diagnosis, DeviceFunction target, BlameShares blame, double[] shares, RepairOption option, RepairPlan plan, Ahead? ahead, AccessState state)
     {
         var unit = diagnosis.Case;
         var prepare = unit.Model.Profile.Preparation.Minutes(state, option.Method.State);
@@ -101,7 +101,7 @@ public sealed class MoveAdvisor(BenchCosts costs)
         var success = option.Cures.ToDictionary(c => c.Fault, c => c.Success);
         var works = (1 - fails.Leak) * diagnosis.Posterior.ExpectedProduct(unit.LinksOf(fails).Select(l =>
             (unit.UncuredPiece(l.Fault), success.TryGetValue(l.Fault, out var s) ? s + (1 - s) * (1 - l.P) : 1 - l.P))
-            .Concat(unit.UnknownPiece(unit.FailureOf(target.Id)) is { } unknown ? [(unknown, 0.0)] : []));
+            .Concat(blame.UnknownPiece is { } unknown ? [(unknown, 0.0)] : []));
         if (ahead?.Expected >= plan.ExpectedMinutes) ahead = null;
         var after = ahead is not null ? ahead.Title : plan.Sequence.Count > 1 ? plan.Sequence[1].Method.Name : null;
         var aim = string.Join(" or ", diagnosis.Suspects.Where(s => s.Share > 0.01 && success.ContainsKey(s.FaultIndex)).Select(s => s.Fault.Words).Take(2));

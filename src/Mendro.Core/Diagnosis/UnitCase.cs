@@ -125,10 +125,6 @@ public sealed class UnitCase
     public WhatIf WhatIf(Posterior posterior, FindingTemplate template) =>
         posterior.IfAbsent(template.Leak, LinksNow(template).Select(l => (l.Fault, 1 - l.P)));
 
-    /// <summary>Chance that a finding would be present if looked for now.</summary>
-    public double ProbabilityNow(Posterior posterior, FindingTemplate template) => Math.Clamp(
-        1 - (1 - template.Leak) * posterior.ExpectedProduct(LinksNow(template).Select(l => (l.Fault, 1 - l.P))), 0, 1);
-
     /// <summary>Success of a method on a fault, less for every time it was already tried on that part.</summary>
     public double SuccessNow(string methodId, int fault)
     {

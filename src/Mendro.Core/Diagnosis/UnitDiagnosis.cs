@@ -58,7 +58,7 @@ public sealed class UnitDiagnosis
     private UnitDiagnosis(UnitCase unit, Posterior posterior, DeviceFunction? target)
     {
         (Case, Posterior, Target) = (unit, posterior, target);
-        Suspects = Blame(unit, posterior, target, out var unexplained);
+        Suspects = new BlameShares(unit, target).Suspects(posterior.Fault, out var unexplained);
         Unexplained = unexplained;
         Functions = unit.Model.Profile.Functions.ToDictionary(f => f.Id, f => StateOf(unit.Events, f.Id));
         Parts = Judge();
@@ -115,16 +115,6 @@ public sealed class UnitDiagnosis
             if (events[at] is FunctionTried tried && tried.FunctionId == functionId)
                 return tried.Passed ? FunctionState.Works : FunctionState.Fails;
         return FunctionState.NotTried;
-    }
-
-    /// <summary>
-    /// Shares of the blame for a failing function: how likely each fault is there and makes it fail. What the shares
-    /// leave over is unexplained; by the union bound they cannot leave over more than the truth.
-    /// </summary>
-    public static IReadOnlyList<Suspect> Blame(UnitCase unit, Posterior posterior, DeviceFunction? target, out double unexplained)
-    {
-        var blame = new BlameShares(unit, target);
-        return blame.Suspects(posterior.Fault, out unexplained);
     }
 
     private Dictionary<string, PartVerdict> Judge()

@@ -30,7 +30,8 @@ public sealed class PracticeDesk(JobStore jobs, BenchRecordStore records, Profil
     public Job? Start(string profileId, long seed)
     {
         if (profiles.Latest(profileId) is not { } latest) return null;
-        var bench = new PracticeBench(models.Get(profileId, latest.Version), PracticeUnit.Draw(models.Get(profileId, latest.Version), seed, 0), Simulation.Costs);
+        var model = models.Get(profileId, latest.Version);
+        var bench = new PracticeBench(model, PracticeUnit.Draw(model, seed, 0), Simulation.Costs);
         bench.Baseline();
         var now = time.GetUtcNow();
         var maker = new RecordMaker(latest.Profile, library, WorkStage.Intake, now);

@@ -106,7 +106,7 @@ public sealed class SwapsModel(
              .. p.Kind == "test-cartridge" ? Units(k => k == DeviceKind.Cartridge, p.Kind) : p.Kind == "test-console" ? Units(k => k is DeviceKind.Console or DeviceKind.Handheld, p.Kind) : []])).ToList();
         var unitKind = SwapPlanner.UnitKind(View.Profile.Kind);
         Slots = [new SwapSlot(SwapPlanner.WholeUnit, "This unit", [.. pieces.Where(g => g.Kind == unitKind).Select(Piece), .. Units(k => k == View.Profile.Kind, unitKind)]), .. slots];
-        Rows = View.Records.Where(r => r.Subject == wanted.Id && r.Kind is RecordKind.Swap or RecordKind.Function && r.Subject == wanted.Id).Select(r => new SwapRow(r,
+        Rows = View.Records.Where(r => r.Subject == wanted.Id && r.Kind is (RecordKind.Swap or RecordKind.Function)).Select(r => new SwapRow(r,
             r.Kind == RecordKind.Function ? new Dictionary<string, string>()
             : SwapDetail.Read(r.Detail) is var detail ? detail.Out.Zip(detail.Gear).ToDictionary(x => x.First, x => x.Second.Name) : new Dictionary<string, string>())).ToList();
         Proposals = View.Diagnosis is { } diagnosis && diagnosis.Target?.Id == wanted.Id ? SwapPlanner.Propose(diagnosis, pieces.Select(p => p.ToItem()).ToList()) : [];
