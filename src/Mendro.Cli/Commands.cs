@@ -7,7 +7,7 @@ namespace Mendro.Cli;
 /// <summary>The commands for machines: answers on standard output, messages on standard error.</summary>
 public static class Commands
 {
-    private const string Known = "diagnose FILE --json; advise --profile FILE --evidence FILE --json; simulate --profile FILE --units N --seed S --policy advisor|checklist|oracle --json";
+    private const string Known = "diagnose FILE --json; advise --profile FILE --evidence FILE --json; simulate --profile FILE --units N --seed S --policy advisor|checklist|oracle --json; calc NAME key=value … --json";
 
     private const long LargestFile = 16 * 1024 * 1024;
 
@@ -29,6 +29,7 @@ public static class Commands
         {
             "diagnose" => Diagnose(args[1..], output, error),
             "advise" => AdviseCommand.Run(args[1..], output, error),
+            "calc" => CalcCommand.Run(args[1..], output, error),
             "simulate" => SimulateCommand.Run(args[1..], output, error),
             _ => Refuse(error, $"“{args[0]}” is not a command. Known: {Known}"),
         };

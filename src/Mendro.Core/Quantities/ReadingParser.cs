@@ -11,10 +11,10 @@ public static partial class ReadingParser
 {
     private const int LongestReading = 40;
 
-    [GeneratedRegex(@"^(?<sign>[-−+]?)(?<whole>\d{1,9})(?:(?<mark>[.,])(?<part>\d{0,9}))?\s*(?<prefix>[GMkKmuµμnpr]?)(?<infix>\d{0,3})\s*(?<unit>V|v|Ω|ohms?|Ohms?|R|F|f|A|a)?$")]
+    [GeneratedRegex(@"^(?<sign>[-−+]?)(?<whole>[0-9]{1,9})(?:(?<mark>[.,])(?<part>[0-9]{0,9}))?\s*(?<prefix>[GMkKmuµμnpr]?)(?<infix>[0-9]{0,3})\s*(?<unit>V|v|Ω|ohms?|Ohms?|R|F|f|A|a)?$")]
     private static partial Regex NumberPattern();
 
-    [GeneratedRegex(@"^(?<sign>[-−+]?)(?<whole>\d{1,9})(?<unit>[RΩV])(?<infix>\d{1,3})$")]
+    [GeneratedRegex(@"^(?<sign>[-−+]?)(?<whole>[0-9]{1,9})(?<unit>[RΩV])(?<infix>[0-9]{1,3})$")]
     private static partial Regex UnitAsPointPattern();
 
     /// <summary>Parses a typed reading.</summary>
@@ -99,7 +99,7 @@ public static partial class ReadingParser
             "" => assumed == ReadingUnit.Beep ? ReadingUnit.Ohms : assumed,
             _ => ReadingUnit.Ohms,
         };
-        return (value * Scale(prefix), found);
+        return (value * Math.Pow(10, SiPrefix.Exponent(prefix)), found);
     }
 
     private static double Signed(Match match, string digits)
@@ -107,16 +107,4 @@ public static partial class ReadingParser
         var value = double.Parse(digits, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture);
         return match.Groups["sign"].Value is "-" or "−" ? -value : value;
     }
-
-    private static double Scale(string prefix) => prefix switch
-    {
-        "G" => 1e9,
-        "M" => 1e6,
-        "k" or "K" => 1e3,
-        "m" => 1e-3,
-        "u" or "µ" or "μ" => 1e-6,
-        "n" => 1e-9,
-        "p" => 1e-12,
-        _ => 1,
-    };
 }

@@ -57,6 +57,17 @@ public class ReadingParserTests
     public void Nonsense_is_refused_with_a_reason(string text) =>
         ReadingParser.Parse(text, ReadingUnit.Volts).Problem.ShouldNotBeNullOrEmpty();
 
+    // Figures of other scripts count as digits to some libraries and as nothing to others.
+    [Fact]
+    public void Any_mixture_of_figures_marks_and_signs_is_answered_without_throwing() =>
+        Gen.Int[0, 29].Select(n => new[] { "0", "5", "12", ".", ",", "-", "−", "+", "k", "M", "u", "µ", "R", "V", "Ω", "F", "A", " ", "e", "٥", "５", "²", "Ⅳ", "\u200f", "jumps", "diode", "beep", "OL", "open", "😀" }[n]).Array[0, 8]
+            .Select(Gen.Enum<ReadingUnit>()).Sample((pieces, assumed) =>
+            {
+                var outcome = ReadingParser.Parse(string.Concat(pieces), assumed);
+                (outcome.Value is null).ShouldBe(outcome.Problem is not null);
+                if (outcome.Value?.Value is { } value) double.IsFinite(value).ShouldBeTrue();
+            }, iter: 20000);
+
     [Fact]
     public void Any_text_is_answered_without_throwing() => Gen.String[0, 60].Select(Gen.Enum<ReadingUnit>()).Sample((text, assumed) =>
     {
