@@ -26,6 +26,9 @@ public enum RecordKind
 
     /// <summary>A function watched while the unit was pressed, flexed or warmed.</summary>
     Provoke,
+
+    /// <summary>A calculation filed for the record; no evidence by itself.</summary>
+    Calculation,
 }
 
 /// <summary>One thing done or seen at the bench. Never changed, only withdrawn and replaced.</summary>
@@ -46,7 +49,7 @@ public sealed record BenchRecord
     /// <summary>Function, probe, mark or part id.</summary>
     public string Subject { get; init; } = "";
 
-    /// <summary>pass or fail, of a swap also flicker; normal, abnormal or jumps; present or absent; changed or same.</summary>
+    /// <summary>pass or fail, of a swap also flicker; normal, abnormal or jumps; present or absent; changed or same; of a calculation good, bad or nothing.</summary>
     public string State { get; init; } = "";
 
     /// <summary>Look id, failure-mode id, method id or provocation; of a swap a <see cref="SwapDetail"/>.</summary>
@@ -85,8 +88,8 @@ public sealed record BenchRecord
     /// <summary>When it was withdrawn, UTC.</summary>
     public DateTimeOffset? WithdrawnAt { get; init; }
 
-    /// <summary>The record as the engine takes it.</summary>
-    public BenchEvent ToEvent() => Kind switch
+    /// <summary>The record as the engine takes it, or null when it is no evidence.</summary>
+    public BenchEvent? ToEvent() => Kind switch
     {
         RecordKind.Function => new FunctionTried(Id, Subject, State == "pass", Detail.Length > 0 ? Detail : null, Math.Max(1, Trials)),
         RecordKind.Probe => new ProbeTaken(Id, Subject, State switch
@@ -100,7 +103,8 @@ public sealed record BenchRecord
             new SwapTried(Id, Subject, swap.Chain, State == "pass", swap.Gear.Select(g => g.Id).ToList(), State == "flicker"),
         RecordKind.Provoke => new Provoked(Id, Subject, Enum.Parse<Provocation>(Detail, ignoreCase: true), State == "changed"),
         RecordKind.Cause => new CauseConfirmed(Id, Subject, Detail, State == "present"),
-        _ => new RepairDone(Id, Subject, Detail),
+        RecordKind.Repair => new RepairDone(Id, Subject, Detail),
+        _ => null,
     };
 }
 

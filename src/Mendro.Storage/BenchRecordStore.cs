@@ -89,7 +89,7 @@ public sealed class BenchRecordStore(ShopDatabase database, TimeProvider time)
     });
 
     /// <summary>The records as the engine takes them.</summary>
-    public static IReadOnlyList<BenchEvent> Events(IEnumerable<BenchRecord> records) => records.Select(r => r.ToEvent()).ToList();
+    public static IReadOnlyList<BenchEvent> Events(IEnumerable<BenchRecord> records) => records.Select(r => r.ToEvent()).OfType<BenchEvent>().ToList();
 
     internal static long Insert(SqliteConnection connection, SqliteTransaction transaction, BenchRecord record, string? timelineWords = null)
     {

@@ -1,3 +1,4 @@
+using Mendro.Core.Calculators;
 using Mendro.Core.Methods;
 using Mendro.Core.Planning;
 using Mendro.Core.Profiles;
@@ -13,6 +14,7 @@ public sealed class RecordWords(DeviceProfile profile, TradeLibrary library)
     {
         RecordKind.Function => profile.FindFunction(record.Subject)?.Name ?? record.Subject,
         RecordKind.Probe => profile.FindProbe(record.Subject)?.Name ?? record.Subject,
+        RecordKind.Calculation => CalculatorShelf.Find(record.Subject)?.Title ?? record.Subject,
         RecordKind.Swap or RecordKind.Provoke => record.Words[..Math.Max(record.Words.LastIndexOf(':'), 0)],
         _ => record.Words,
     };
@@ -26,6 +28,7 @@ public sealed class RecordWords(DeviceProfile profile, TradeLibrary library)
             RecordKind.Probe => profile.FindProbe(record.Subject)?.Kind.ToString().ToLowerInvariant() ?? "",
             RecordKind.Repair => Words.Minutes(record.Minutes),
             RecordKind.Swap => "swap trial",
+            RecordKind.Calculation => record.Words[(record.Words.IndexOf(':', StringComparison.Ordinal) + 1)..].Trim(),
             _ => "",
         };
         return string.Join(" · ", new[] { where, record.Note }.Where(t => t.Length > 0));
@@ -45,8 +48,8 @@ public sealed class RecordWords(DeviceProfile profile, TradeLibrary library)
     public static (string Sign, string Css, string Word) Mark(BenchRecord record) => record switch
     {
         { Kind: RecordKind.Repair } => ("⚒", "doubt", "done"),
-        { Kind: RecordKind.Mark } => ("·", "soft", "noted"),
-        { State: "pass" or "normal" or "absent" or "same" } => ("✓", "ok", "good"),
+        { Kind: RecordKind.Mark } or { Kind: RecordKind.Calculation, State: "" } => ("·", "soft", "noted"),
+        { State: "good" or "pass" or "normal" or "absent" or "same" } => ("✓", "ok", "good"),
         _ => ("✕", "bad", "bad"),
     };
 
