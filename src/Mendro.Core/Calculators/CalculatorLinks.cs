@@ -20,7 +20,7 @@ public static class CalculatorLinks
         ["regulator"] = ["regulator", "rectified"],
         ["adapter"] = ["adapter", "rectified"],
         ["socket"] = ["adapter"],
-        ["electrolytic"] = ["capacitor-check", "capacitor-life", "capacitor-code"],
+        ["capacitors"] = ["capacitor-check", "capacitor-life", "capacitor-code"],
         ["trace"] = ["wire", "trace-width"],
         ["joint"] = ["temperature"],
         ["light"] = ["led-resistor"],

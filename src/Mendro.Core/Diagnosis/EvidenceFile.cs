@@ -1,4 +1,5 @@
 using Mendro.Core.Profiles;
+using Mendro.Core.Readings;
 
 namespace Mendro.Core.Diagnosis;
 
@@ -73,7 +74,7 @@ public sealed record EvidenceFile(IReadOnlyList<BenchEvent> Events, AccessState 
         if (entry.Probe is { } probeId)
         {
             if (model.Profile.FindProbe(probeId) is not { } probe) return $"there is no probe “{probeId}”.";
-            var judged = ReadingJudge.Judge(probe, entry.Reading);
+            var judged = ReadingJudge.Judge(model.Profile, probe, entry.Reading);
             if (!judged.IsOk) return judged.Problem;
             happened = new ProbeTaken(id, probeId, judged.Value.Outcome);
             return null;

@@ -1,5 +1,6 @@
 using System.Globalization;
 using Mendro.Core.Profiles;
+using Mendro.Core.Quantities;
 
 namespace Mendro.Core.Diagnosis;
 
@@ -23,6 +24,8 @@ public static class MoveWords
         ProbeKind.Continuity => "beep",
         ProbeKind.Ohms when probe.Rail is not null => "no beep",
         ProbeKind.Ohms => Range(probe.Expect, "Ω"),
+        ProbeKind.Diode => Range(probe.Expect, "V"),
+        ProbeKind.Capacitance when probe.Expect is { Low: { } low, High: { } high } => $"{Reading.Format(low, "F")} – {Reading.Format(high, "F")}",
         _ => probe.Expect.Text ?? "as it should be",
     };
 

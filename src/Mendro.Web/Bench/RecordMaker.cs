@@ -2,6 +2,7 @@ using Mendro.Core.Diagnosis;
 using Mendro.Core.Methods;
 using Mendro.Core.Planning;
 using Mendro.Core.Profiles;
+using Mendro.Core.Readings;
 using Mendro.Storage;
 
 namespace Mendro.Web.Bench;

@@ -4,6 +4,7 @@ using Mendro.Core.Diagnosis;
 using Mendro.Core.Methods;
 using Mendro.Core.Planning;
 using Mendro.Core.Profiles;
+using Mendro.Core.Readings;
 using Mendro.Storage;
 using Mendro.Web.Bench;
 
@@ -80,7 +81,7 @@ public sealed class DemoWorld(ShopDatabase database, SecondLookDesk secondLooks,
                 break;
             case "read":
                 var probe = profile.FindProbe(words[0]) ?? throw Wrong(job, verb, rest);
-                var judged = ReadingJudge.Judge(probe, rest[(words[0].Length + 1)..]);
+                var judged = ReadingJudge.Judge(profile, probe, rest[(words[0].Length + 1)..]);
                 File(judged.IsOk ? maker.Probe(probe, judged.Value) : throw Wrong(job, verb, rest), probe.State);
                 break;
             case "starts":

@@ -1,6 +1,7 @@
 using Mendro.Core.Diagnosis;
 using Mendro.Core.Methods;
 using Mendro.Core.Profiles;
+using Mendro.Core.Readings;
 
 namespace Mendro.Core.Tests.Diagnosis;
 
@@ -36,7 +37,7 @@ internal sealed class Bench
 
     public Bench Reads(string probe, string reading)
     {
-        var judged = ReadingJudge.Judge(Model.Profile.FindProbe(probe)!, reading);
+        var judged = ReadingJudge.Judge(Model.Profile, Model.Profile.FindProbe(probe)!, reading);
         judged.IsOk.ShouldBeTrue(judged.Problem);
         return Add(new ProbeTaken(_events.Count, probe, judged.Value!.Outcome));
     }

@@ -4,6 +4,7 @@ using Mendro.Core.Diagnosis;
 using Mendro.Core.Methods;
 using Mendro.Core.Planning;
 using Mendro.Core.Profiles;
+using Mendro.Core.Readings;
 using Mendro.Storage;
 using Mendro.Web.Bench;
 using Mendro.Web.Drawing;
@@ -102,7 +103,7 @@ public sealed class FindModel(JobStore jobs, BenchRecordStore records, BenchDesk
         if (!Load()) return NotFound();
         if (View.Profile.FindProbe(probe ?? "") is not { } found) return NotFound();
         if (Words.Clean(text).Length == 0) return Partial("_Verdict", (found, (JudgedReading?)null, (string?)null));
-        var outcome = ReadingJudge.Judge(found, Limit(text));
+        var outcome = ReadingJudge.Judge(View.Profile, found, Limit(text));
         return Partial("_Verdict", (found, outcome.Value, outcome.Problem));
     }
 
@@ -114,7 +115,7 @@ public sealed class FindModel(JobStore jobs, BenchRecordStore records, BenchDesk
         var typed = Limit(text);
         // The buttons put their word first; what was typed beside them is kept as what was seen.
         var said = say switch { "ok" => $"ok {typed}", "bad" => $"bad {typed}", "jumps" => $"{typed} jumps", _ => typed };
-        var judged = ReadingJudge.Judge(found, said.Trim());
+        var judged = ReadingJudge.Judge(View.Profile, found, said.Trim());
         if ((Locked() ?? (IsPractice ? "A practice unit answers by itself: take the reading." : null)) is { } locked) return Refuse($"probe:{found.Id}", correct, typed, locked);
         if (!judged.IsOk) return Refuse($"probe:{found.Id}", correct, typed, judged.Problem!);
         var record = Maker(WorkStage.Find).Probe(found, judged.Value);

@@ -1,20 +1,21 @@
+using Mendro.Core.Diagnosis;
+using Mendro.Core.Electrical;
 using Mendro.Core.Profiles;
 using Mendro.Core.Quantities;
 
-namespace Mendro.Core.Diagnosis;
+namespace Mendro.Core.Readings;
 
 /// <summary>A reading judged against what the probe should show.</summary>
 /// <param name="Reading">The reading as understood.</param>
 /// <param name="Outcome">Verdict.</param>
 /// <param name="Words">Verdict in words.</param>
-public sealed record JudgedReading(Reading Reading, ProbeOutcome Outcome, string Words);
+/// <param name="Reason">Why, in a sentence; empty when there is nothing to add.</param>
+/// <param name="Stop">Caution id when the reading is a reason to stop, or null.</param>
+public sealed record JudgedReading(Reading Reading, ProbeOutcome Outcome, string Words, string Reason = "", string? Stop = null);
 
 /// <summary>Turns what was typed at a probe into a verdict, or says why it cannot be one.</summary>
 public static class ReadingJudge
 {
-    // Above this a contact is dirty or cracked even if the buzzer still sounds (common practice: several ohms).
-    private const double GoodContactOhms = 2;
-
     private static readonly HashSet<string> GoodWords =
         ["ok", "good", "clean", "fine", "pass", "yes", "same", "steady", "y", "g"];
 
@@ -33,7 +34,47 @@ public static class ReadingJudge
         _ => ReadingUnit.Word,
     };
 
-    /// <summary>Judges what was typed.</summary>
+    /// <summary>Judges what was typed, by the profile's limits or the rules of the trade, and says why.</summary>
+    /// <param name="profile">Profile of the unit.</param>
+    /// <param name="probe">Probe it was typed for.</param>
+    /// <param name="text">What was typed; cells one by one with a slash, a switch's position in front.</param>
+    public static Outcome<JudgedReading> Judge(DeviceProfile profile, Probe probe, string? text)
+    {
+        var expected = ExpectationRules.For(profile, probe);
+        var place = expected.Place;
+        var cells = place is { Kind: PlaceKind.Pack, Pack: { } pack } ? CellReadings.Parse(text ?? "", pack.Cells) : null;
+        if (cells is not null) text = FormattableString.Invariant($"{cells.Sum():0.####} V");
+        if (place.Kind == PlaceKind.Switch && SwitchTable.Split(text ?? "") is { On: { } on } told)
+        {
+            var inPosition = Judge(probe, told.Remainder);
+            return inPosition.IsOk ? Outcome<JudgedReading>.Ok(Turned(inPosition.Value, on)) : inPosition;
+        }
+
+        var judged = Judge(expected.Probe, text);
+        if (!judged.IsOk || judged.Value.Reading.Unit == ReadingUnit.Word) return judged;
+        var meaning = ReadingMeaning.Of(profile, expected, judged.Value.Reading, cells, BenchLimits.Shipped);
+        var outcome = judged.Value.Outcome == ProbeOutcome.Normal && meaning.Outcome is { } worse ? worse : judged.Value.Outcome;
+        return Outcome<JudgedReading>.Ok(judged.Value with
+        {
+            Outcome = outcome, Words = outcome == judged.Value.Outcome ? judged.Value.Words : "not as expected", Reason = meaning.Reason, Stop = meaning.Stop,
+        });
+    }
+
+    /// <summary>A switch off must not conduct where it does when on.</summary>
+    private static JudgedReading Turned(JudgedReading judged, bool on)
+    {
+        if (judged.Outcome == ProbeOutcome.Jumps) return judged;
+        var conducts = judged.Reading is { Unit: ReadingUnit.Beep, Value: > 0 } or { Unit: ReadingUnit.Ohms };
+        var good = on ? judged.Outcome == ProbeOutcome.Normal : !conducts;
+        var where = on ? "switched on, common – on contact" : "switched off, common – on contact";
+        return judged with
+        {
+            Outcome = good ? ProbeOutcome.Normal : ProbeOutcome.Abnormal, Words = good ? $"as expected {(on ? "on" : "off")}" : on ? "does not conduct when on" : "conducts though off",
+            Reason = good ? $"Right for {where}." : on ? "Dirty or worn: flush and cycle it, then measure again." : "Stuck, bridged or the wrong pair of contacts.",
+        };
+    }
+
+    /// <summary>Judges what was typed by the limits of the probe alone.</summary>
     /// <param name="probe">Probe it was typed for.</param>
     /// <param name="text">What was typed.</param>
     public static Outcome<JudgedReading> Judge(Probe probe, string? text)
@@ -64,7 +105,7 @@ public static class ReadingJudge
     {
         ReadingUnit.Beep => Ok(reading, reading.Value > 0, probe),
         ReadingUnit.OverRange => Ok(reading, false, probe),
-        ReadingUnit.Ohms => Ok(reading, reading.Value <= GoodContactOhms, probe),
+        ReadingUnit.Ohms => Ok(reading, reading.Value <= BenchLimits.Shipped.Contact.DirtyOhms, probe),
         _ => Outcome<JudgedReading>.Fail("This probe wants the buzzer: beep, no beep, or ohms."),
     };
 

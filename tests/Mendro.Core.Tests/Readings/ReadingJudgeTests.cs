@@ -1,7 +1,8 @@
 using Mendro.Core.Diagnosis;
 using Mendro.Core.Methods;
+using Mendro.Core.Readings;
 
-namespace Mendro.Core.Tests.Diagnosis;
+namespace Mendro.Core.Tests.Readings;
 
 /// <summary>Verdicts at the probes. Limits: common practice, no source.</summary>
 public class ReadingJudgeTests

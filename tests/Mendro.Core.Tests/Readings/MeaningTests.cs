@@ -1,0 +1,174 @@
+using CsCheck;
+using Mendro.Core.Diagnosis;
+using Mendro.Core.Electrical;
+using Mendro.Core.Methods;
+using Mendro.Core.Profiles;
+using Mendro.Core.Readings;
+
+namespace Mendro.Core.Tests.Readings;
+
+/// <summary>What a reading means where the profile is silent, and when to stop. Limits: common practice, no source.</summary>
+public class MeaningTests
+{
+    private static readonly DeviceProfile Quartet = Shipped("harrow-quartet");
+    private static readonly DeviceProfile Minnow = Shipped("quillon-minnow");
+    private static readonly DeviceProfile Atrium = Shipped("pellin-atrium");
+    private static readonly DeviceProfile Tripos = Shipped("quillon-tripos");
+    private static readonly DeviceProfile Cartridge = Shipped("pellin-atrium-cartridge");
+
+    [Theory]
+    [InlineData("6.24", "1.56 V a cell: full")]
+    [InlineData("5.4", "1.35 V a cell: good")]
+    [InlineData("4.6", "1.15 V a cell: weak")]
+    [InlineData("3.2", "0.80 V a cell: empty")]
+    [InlineData("0.02", "Nothing arrives")]
+    public void A_pack_is_told_by_the_cell(string reading, string words) => Judge(Quartet, "tp1", reading).Reason.ShouldContain(words);
+
+    [Theory]
+    [InlineData("7.9", null, ProbeOutcome.Normal)]
+    [InlineData("5.8", "lithium-low", ProbeOutcome.Abnormal)]
+    [InlineData("8.7", "lithium-over", ProbeOutcome.Abnormal)]
+    [InlineData("3.9 / 3.85", null, ProbeOutcome.Normal)]
+    [InlineData("4,1 / 3,8", "lithium-unbalanced", ProbeOutcome.Abnormal)]
+    [InlineData("3.6 + 3.5 V", null, ProbeOutcome.Normal)]
+    [InlineData("4.3/4.3", "lithium-over", ProbeOutcome.Abnormal)]
+    public void Lithium_that_is_low_overcharged_or_unbalanced_stops_the_work(string reading, string? stop, ProbeOutcome outcome)
+    {
+        var judged = Judge(Minnow, "tp2", reading);
+        judged.Stop.ShouldBe(stop);
+        judged.Outcome.ShouldBe(outcome);
+        if (stop is not null) TradeLibrary.Shipped.FindCaution(stop)!.Stop.ShouldBeTrue();
+    }
+
+    [Theory]
+    [InlineData("tp1", "5.12", "+2.4 % of 5 V, within ±5 %", ProbeOutcome.Normal)]
+    [InlineData("tp2", "−4.86", "−2.8 % of -5 V, within ±5 %", ProbeOutcome.Normal)]
+    [InlineData("tp3", "12.0", "±0 % of 12 V, within", ProbeOutcome.Normal)]
+    [InlineData("tp1", "4.6", "does it rise?", ProbeOutcome.Abnormal)]
+    [InlineData("tp2", "4.9", "tips swapped", ProbeOutcome.Abnormal)]
+    public void A_rail_is_told_in_per_cent(string probe, string reading, string words, ProbeOutcome outcome)
+    {
+        var judged = Judge(Tripos, probe, reading);
+        judged.Reason.ShouldContain(words);
+        judged.Outcome.ShouldBe(outcome);
+    }
+
+    [Fact]
+    public void An_adapter_with_too_little_for_the_regulator_says_so_and_one_far_over_stops()
+    {
+        Judge(Minnow, "tp1", "8.8").Stop.ShouldBeNull();
+        Judge(Minnow, "tp1", "18").Stop.ShouldBe("adapter-wrong");
+        Judge(Minnow, "tp1", "-9").Stop.ShouldBe("adapter-wrong");
+        Judge(Minnow, "tp1", "-9").Outcome.ShouldBe(ProbeOutcome.Abnormal);
+        // 7 V in for 5 V out is the least by data sheet; 6 V is too little.
+        Judge(Atrium, "tp2", "6").Reason.ShouldContain("5 V needs 7 V");
+        Judge(Atrium, "tp2", "11.3").Reason.ShouldContain("4.3 V of headroom");
+        Judge(Atrium, "tp2", "36").Stop.ShouldBe("adapter-wrong");
+    }
+
+    [Theory]
+    [InlineData("0.4", "good contact")]
+    [InlineData("1.6", "subtract the leads")]
+    [InlineData("7", "dirty or cracked")]
+    [InlineData("OL", "does not conduct")]
+    [InlineData("beep", "conducts")]
+    public void A_contact_is_told_by_its_ohms(string reading, string words) => Judge(Quartet, "fuse-beep", reading).Reason.ShouldContain(words);
+
+    [Theory]
+    [InlineData("on beep", ProbeOutcome.Normal)]
+    [InlineData("on open", ProbeOutcome.Abnormal)]
+    [InlineData("off open", ProbeOutcome.Normal)]
+    [InlineData("off: beep", ProbeOutcome.Abnormal)]
+    [InlineData("off 0.3", ProbeOutcome.Abnormal)]
+    [InlineData("beep", ProbeOutcome.Normal)]
+    public void A_switch_is_read_by_position(string reading, ProbeOutcome outcome) => Judge(Quartet, "switch-beep", reading).Outcome.ShouldBe(outcome);
+
+    [Theory]
+    [InlineData("beep", "short")]
+    [InlineData("3.4", "short")]
+    [InlineData("120", null)]
+    [InlineData("12k", null)]
+    [InlineData("OL", null)]
+    public void A_short_on_the_supply_stops_the_work(string reading, string? stop) => Judge(Quartet, "rail-ohms", reading).Stop.ShouldBe(stop);
+
+    [Theory]
+    [InlineData("3.2", "Good")]
+    [InlineData("2.9", "Ageing")]
+    [InlineData("2.6", "Doubtful")]
+    [InlineData("1.4", "Flat")]
+    [InlineData("0.0", "no contact")]
+    public void A_save_cell_has_a_rest_of_life(string reading, string words) => Judge(Cartridge, "cell-volts", reading).Reason.ShouldStartWith(words == "no contact" ? "Nothing left" : words);
+
+    [Fact]
+    public void Years_left_rise_with_the_volts_and_never_pass_the_shelf_life() => Gen.Double[0, 4].Select(Gen.Double[0, 4]).Sample((a, b) =>
+    {
+        var limits = BenchLimits.Shipped.SaveCell;
+        var (low, high) = (SaveCellWords.YearsLeft(Math.Min(a, b), limits), SaveCellWords.YearsLeft(Math.Max(a, b), limits));
+        low.ShouldBeLessThanOrEqualTo(high);
+        low.ShouldBeInRange(0, 10);
+        high.ShouldBeInRange(0, 10);
+    });
+
+    // The profiles' own limits were written by hand: where a rule can be found, it must meet them.
+    [Fact]
+    public void The_rules_agree_with_the_limits_the_profiles_state()
+    {
+        var met = 0;
+        foreach (var profile in TradeLibrary.Shipped.Profiles)
+            foreach (var probe in profile.Probes.Where(p => p.Kind is ProbeKind.Volts or ProbeKind.Continuity || p.Rail is not null))
+            {
+                var silent = ExpectationRules.For(profile, probe with { Expect = probe.Expect with { Low = null, High = null } });
+                if (!silent.ByRule) continue;
+                met++;
+                var (low, high) = (silent.Probe.Expect.Low ?? double.MinValue, silent.Probe.Expect.High ?? double.MaxValue);
+                (low <= (probe.Expect.High ?? double.MaxValue) && high >= (probe.Expect.Low ?? double.MinValue)).ShouldBeTrue($"{profile.Id} {probe.Id}: {low}–{high}");
+            }
+
+        met.ShouldBeGreaterThan(40);
+    }
+
+    [Fact]
+    public void Without_limits_in_the_profile_the_rule_judges_and_is_named()
+    {
+        var bare = Quartet.FindProbe("tp3")! with { Expect = new Expectation(null, null, "V") };
+        var expected = ExpectationRules.For(Quartet, bare);
+        expected.ByRule.ShouldBeTrue();
+        expected.From.ShouldBe("4 × alkaline, weak to fresh");
+        (expected.Probe.Expect.Low, expected.Probe.Expect.High).ShouldBe((4.8, 6.592));
+        ReadingJudge.Judge(Quartet, bare, "6.2").Value!.Outcome.ShouldBe(ProbeOutcome.Normal);
+        ReadingJudge.Judge(Quartet, bare, "4.1").Value!.Words.ShouldBe("low");
+        var diode = new Probe("d", "Diode", "", ProbeKind.Diode, null, null, ["main"], null, new Expectation(null, null, "V"), AccessState.Open);
+        ReadingJudge.Judge(Quartet, diode, "0.43").Value!.Outcome.ShouldBe(ProbeOutcome.Normal);
+        ReadingJudge.Judge(Quartet, diode, "0.01").Value!.Stop.ShouldBe("short");
+        ReadingJudge.Judge(Quartet, diode, "OL").Value!.Outcome.ShouldBe(ProbeOutcome.Abnormal);
+        var draw = new Probe("i", "Current", "", ProbeKind.Current, "main", null, null, null, new Expectation(null, null, "A"), AccessState.Open);
+        ReadingJudge.Judge(Quartet, draw, "120m").Value!.Outcome.ShouldBe(ProbeOutcome.Normal);
+        ReadingJudge.Judge(Quartet, draw, "0.9").Value!.Stop.ShouldBe("short");
+        ReadingJudge.Judge(Quartet, draw, "0.0").Value!.Reason.ShouldContain("Nothing is drawn");
+    }
+
+    // Fuzzing the bar: whatever is typed at whatever probe is answered.
+    [Fact]
+    public void Anything_typed_at_any_probe_is_answered_without_throwing()
+    {
+        var probes = TradeLibrary.Shipped.Profiles.SelectMany(p => p.Probes.Select(probe => (Profile: p, Probe: probe))).ToList();
+        string[] pieces = ["0", "5", "12", ".", ",", "-", "−", "k", "M", "u", "V", "Ω", "F", "A", " ", "/", "+", "on ", "off:", "beep", "OL", "open", "ok", "bad", "jumps", "diode", "٥", "😀", "<b>", "'"];
+        Gen.Select(Gen.Int[0, probes.Count - 1], Gen.Int[0, pieces.Length - 1].Array[0, 7], Gen.String[0, 12]).Sample((which, chosen, noise) =>
+        {
+            var (profile, probe) = probes[which];
+            var text = chosen.Length % 2 == 0 ? string.Concat(chosen.Select(c => pieces[c])) : noise;
+            var outcome = ReadingJudge.Judge(profile, probe, text);
+            (outcome.Value is null).ShouldBe(outcome.Problem is not null);
+            if (outcome.Value?.Stop is { } stop) TradeLibrary.Shipped.FindCaution(stop).ShouldNotBeNull();
+        }, iter: 10000);
+    }
+
+    private static DeviceProfile Shipped(string id) => TradeLibrary.Shipped.Profiles.Single(p => p.Id == id);
+
+    private static JudgedReading Judge(DeviceProfile profile, string probe, string text)
+    {
+        var outcome = ReadingJudge.Judge(profile, profile.FindProbe(probe)!, text);
+        outcome.Problem.ShouldBeNull();
+        return outcome.Value!;
+    }
+}
