@@ -52,7 +52,7 @@ public sealed record BenchRecord
     /// <summary>pass or fail, of a swap also flicker; normal, abnormal or jumps; present or absent; changed or same; of a calculation good, bad or nothing.</summary>
     public string State { get; init; } = "";
 
-    /// <summary>Look id, failure-mode id, method id or provocation; of a swap a <see cref="SwapDetail"/>.</summary>
+    /// <summary>Look id, failure-mode id, method id or provocation; of a probe the caution it calls for; of a swap a <see cref="SwapDetail"/>.</summary>
     public string Detail { get; init; } = "";
 
     /// <summary>How many times in a row a function was tried with this result, 1 or more.</summary>

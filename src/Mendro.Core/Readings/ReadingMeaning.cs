@@ -48,7 +48,7 @@ public static class ReadingMeaning
         if (cells is not null && BatteryPack.Spread(cells) is { } spread && lithium && spread > limits.UnbalancedVolts + 1e-9)
             return new(Inv($"The cells differ by {spread:0.##} V, more than {limits.UnbalancedVolts:0.##} V: unbalanced."), "lithium-unbalanced", ProbeOutcome.Abnormal);
         var state = pack.State(cells is null ? volts : lowest * pack.Cells);
-        var words = Inv($"{volts:0.##} V over {Cells(pack)} is {volts / pack.Cells:0.00} V a cell: {StateWords(state)}");
+        var words = Inv($"{pack.Cells} × {pack.Cell.Name}: {volts / pack.Cells:0.00} V a cell, {StateWords(state)}");
         if (cells is not null) words = Inv($"Lowest cell {lowest:0.00} V, highest {highest:0.00} V: {StateWords(state)}");
         if (lithium && lowest < pack.Cell.Empty) return new(words + ".", "lithium-low", ProbeOutcome.Abnormal);
         if (lithium && highest > pack.Cell.Fresh + 0.05) return new(Inv($"{highest:0.00} V in a cell is over {pack.Cell.Fresh:0.0} V: overcharged."), "lithium-over", ProbeOutcome.Abnormal);
@@ -121,8 +121,6 @@ public static class ReadingMeaning
     }
 
     private static string StateWords(PackState state) => state switch { PackState.Full => "full", PackState.Good => "good", PackState.Low => "weak", _ => "empty" };
-
-    private static string Cells(BatteryPack pack) => $"{pack.Cells} {pack.Cell.Name} {(pack.Cells == 1 ? "cell" : "cells")}";
 
     private static string Inv(FormattableString text) => text.ToString(CultureInfo.InvariantCulture);
 }

@@ -27,7 +27,7 @@ public sealed class RecordMaker(DeviceProfile profile, TradeLibrary library, Wor
     public BenchRecord Probe(Probe probe, JudgedReading judged, string note = "") => new()
     {
         Kind = RecordKind.Probe, Subject = probe.Id, State = judged.Outcome.ToString().ToLowerInvariant(), Reading = judged.Reading.ToString(),
-        Value = judged.Reading.Value, Words = $"{probe.Name}: {judged.Reading}, {judged.Words}", Note = note, Minutes = probe.Minutes, Stage = stage, At = at,
+        Value = judged.Reading.Value, Words = $"{probe.Name}: {judged.Reading}, {judged.Words}", Note = note.Length > 0 ? note : judged.Reason, Detail = judged.Stop ?? "", Minutes = probe.Minutes, Stage = stage, At = at,
     };
 
     /// <summary>A probe that told only good or bad, as a practice unit does.</summary>

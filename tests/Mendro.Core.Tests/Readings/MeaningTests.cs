@@ -17,10 +17,10 @@ public class MeaningTests
     private static readonly DeviceProfile Cartridge = Shipped("pellin-atrium-cartridge");
 
     [Theory]
-    [InlineData("6.24", "1.56 V a cell: full")]
-    [InlineData("5.4", "1.35 V a cell: good")]
-    [InlineData("4.6", "1.15 V a cell: weak")]
-    [InlineData("3.2", "0.80 V a cell: empty")]
+    [InlineData("6.24", "1.56 V a cell, full")]
+    [InlineData("5.4", "1.35 V a cell, good")]
+    [InlineData("4.6", "1.15 V a cell, weak")]
+    [InlineData("3.2", "0.80 V a cell, empty")]
     [InlineData("0.02", "Nothing arrives")]
     public void A_pack_is_told_by_the_cell(string reading, string words) => Judge(Quartet, "tp1", reading).Reason.ShouldContain(words);
 

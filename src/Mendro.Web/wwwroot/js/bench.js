@@ -60,8 +60,8 @@
   });
 
   // After a swap on Prove the focus goes to the line that wants an answer next.
-  document.addEventListener('htmx:afterSettle', () => {
-    document.getElementById('next-line')?.focus();
+  document.addEventListener('htmx:afterSettle', (event) => {
+    if (event.target.closest('#prove')) document.getElementById('next-line')?.focus();
   });
   document.addEventListener('click', (event) => {
     if (event.target.closest('[data-print]')) window.print();

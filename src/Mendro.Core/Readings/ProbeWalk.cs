@@ -1,0 +1,44 @@
+using Mendro.Core.Diagnosis;
+using Mendro.Core.Profiles;
+
+namespace Mendro.Core.Readings;
+
+/// <summary>How the selection walks on while both hands hold probes.</summary>
+public enum WalkSchool
+{
+    /// <summary>To the measurement that saves most minutes: fewest readings, jumps about the board.</summary>
+    Best,
+
+    /// <summary>From the source along the supply, point by point: more readings, nothing skipped, no jumping about.</summary>
+    Supply,
+}
+
+/// <summary>Finds the next point that a meter can measure.</summary>
+public static class ProbeWalk
+{
+    /// <summary>True when a meter answers at this kind of probe.</summary>
+    public static bool IsMetered(ProbeKind kind) => kind is not (ProbeKind.Look or ProbeKind.Press);
+
+    /// <summary>Next metered probe, or null when there is none worth measuring.</summary>
+    /// <param name="diagnosis">Diagnosis so far; null while the evidence contradicts itself.</param>
+    /// <param name="advice">Moves by rank.</param>
+    /// <param name="graph">The profile's graph.</param>
+    /// <param name="taken">Probes already taken since the last repair.</param>
+    /// <param name="school">Way of walking.</param>
+    public static Probe? Next(UnitDiagnosis? diagnosis, Advice advice, ProfileGraph graph, IReadOnlySet<string> taken, WalkSchool school)
+    {
+        if (diagnosis?.Target is null) return null;
+        // Once the fault is enclosed between two points, walking on along the supply tells nothing more.
+        if (school == WalkSchool.Supply && diagnosis.Stretch is null && AlongSupply(graph, diagnosis.Target, taken) is { } point) return point;
+        return advice.Moves.Select(m => m.Probe).FirstOrDefault(p => p is not null && IsMetered(p.Kind) && !taken.Contains(p.Id));
+    }
+
+    /// <summary>The point nearest the source that was not taken yet, on the way to the function.</summary>
+    private static Probe? AlongSupply(ProfileGraph graph, DeviceFunction target, IReadOnlySet<string> taken)
+    {
+        var needed = graph.Closure(target);
+        return graph.Profile.Probes.Where(p => p is { Kind: ProbeKind.Volts, At: { } at, Unloaded: false } && needed.Contains(at) && !taken.Contains(p.Id))
+            .Select((p, n) => (Probe: p, Depth: graph.Upstream(p.At!, powerOnly: true).Count, n))
+            .OrderBy(x => x.Depth).ThenBy(x => x.n).Select(x => x.Probe).FirstOrDefault();
+    }
+}

@@ -1,0 +1,26 @@
+using Mendro.Core.Methods;
+using Mendro.Storage;
+using Mendro.Web.Bench;
+using Microsoft.AspNetCore.Mvc;
+
+namespace Mendro.Web.Pages.Jobs;
+
+/// <summary>The reading bar alone, for the pages of a job other than Find.</summary>
+public sealed class BarModel(JobStore jobs, BenchRecordStore records, BenchDesk desk, PracticeDesk practice, TradeLibrary library, TimeProvider time)
+    : ReadingPageModel(jobs, records, desk, practice, library, time)
+{
+    /// <inheritdoc/>
+    public override string Path => $"/Jobs/{Number}/Bar";
+
+    /// <inheritdoc/>
+    public override string Target => "#bar";
+
+    /// <summary>A bar that comes with the page leaves the focus where it is; one that answers takes it back.</summary>
+    public override bool TakesFocus => Filed is not null || JudgeProblem is not null;
+
+    /// <inheritdoc/>
+    protected override IActionResult Board() => Partial("_Bar", this);
+
+    /// <summary>The bar has no page of its own: it stands under Find.</summary>
+    public IActionResult OnGet() => Redirect($"/Jobs/{Number}/Find");
+}
