@@ -49,6 +49,12 @@ public sealed class PracticeUnit
         throw new InvalidOperationException($"{model.Profile.Id}: no faulty unit turned up; the weights are too small.");
     }
 
+    /// <summary>A unit with given faults, for a demonstration.</summary>
+    /// <param name="model">Model.</param>
+    /// <param name="seed">Seed of its answers.</param>
+    /// <param name="faults">Indexes of the faults.</param>
+    public static PracticeUnit With(DeviceModel model, string seed, IEnumerable<int> faults) => new(model, seed, faults.ToHashSet());
+
     /// <summary>
     /// Frequencies of another world: each fault's odds a third to three times the library's, log-uniform by the seed.
     /// </summary>
@@ -78,7 +84,12 @@ public sealed class PracticeUnit
     }
 
     /// <summary>Takes a probe.</summary>
-    public ProbeOutcome Probe(Probe probe) => Cause(_model.ProbeAbnormal(probe)) is null ? ProbeOutcome.Normal : ProbeOutcome.Abnormal;
+    public ProbeOutcome Probe(Probe probe) => ProbeCause(probe).Outcome;
+
+    /// <summary>Takes a probe; the fault behind a bad answer is null for a bench error or damage.</summary>
+    public (ProbeOutcome Outcome, PartFault? Cause) ProbeCause(Probe probe) => Cause(_model.ProbeAbnormal(probe)) is not { } cause
+        ? (ProbeOutcome.Normal, null)
+        : (ProbeOutcome.Abnormal, cause >= 0 ? _model.Faults[cause] : null);
 
     /// <summary>Presses, flexes or warms the unit and watches a function.</summary>
     public bool Provoke(DeviceFunction function, Provocation how)

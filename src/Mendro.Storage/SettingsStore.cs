@@ -4,6 +4,27 @@ using Mendro.Core.Diagnosis;
 
 namespace Mendro.Storage;
 
+/// <summary>Where an instrument listens for SCPI over TCP.</summary>
+/// <param name="Host">Name or address.</param>
+/// <param name="Port">Port, 1 to 65535; 5025 is usual.</param>
+public sealed record InstrumentAddress(string Host, int Port)
+{
+    /// <summary>Reads <c>host:port</c>; a missing port is 5025, the usual one.</summary>
+    /// <returns>The address, or null when the text is none.</returns>
+    public static InstrumentAddress? Parse(string text)
+    {
+        var typed = text.Trim();
+        var mark = typed.LastIndexOf(':');
+        var (host, port) = mark < 0 ? (typed, "5025") : (typed[..mark], typed[(mark + 1)..]);
+        return host.Length is > 0 and <= 200 && Uri.CheckHostName(host) != UriHostNameType.Unknown
+            && int.TryParse(port, NumberStyles.None, CultureInfo.InvariantCulture, out var number) && number is >= 1 and <= 65535
+            ? new InstrumentAddress(host, number) : null;
+    }
+
+    /// <inheritdoc/>
+    public override string ToString() => string.Create(CultureInfo.InvariantCulture, $"{Host}:{Port}");
+}
+
 /// <summary>The shop's settings.</summary>
 /// <param name="ShopName">Name on the sheets.</param>
 /// <param name="Currency">ISO 4217 code.</param>
@@ -12,9 +33,12 @@ namespace Mendro.Storage;
 /// <param name="LearningStrength">Cases found that a starting weight is worth when the shop learns; above 0.</param>
 /// <param name="SecondLookMinutes">Minutes of work within which a second look should cure.</param>
 /// <param name="SecondLookChance">Chance from which a second look is worth it, 0 to 1.</param>
+/// <param name="Meter">Bench meter, or null.</param>
+/// <param name="Supply">Bench supply, or null.</param>
 public sealed record ShopSettings(
     string ShopName, string Currency, decimal RatePerHour, double OriginalityMinutes, double LearningStrength = ShopLessons.DefaultStrength,
-    double SecondLookMinutes = 20, double SecondLookChance = 0.4)
+    double SecondLookMinutes = 20, double SecondLookChance = 0.4,
+    InstrumentAddress? Meter = null, InstrumentAddress? Supply = null)
 {
     /// <summary>Settings of an empty shop.</summary>
     public static ShopSettings Default { get; } = new("My workshop", "EUR", 30, 60);
@@ -37,7 +61,8 @@ public sealed class SettingsStore(ShopDatabase database)
             Number("originality-minutes", standard.OriginalityMinutes),
             Number("learning-strength", standard.LearningStrength),
             Number("second-look-minutes", standard.SecondLookMinutes),
-            Number("second-look-chance", standard.SecondLookChance));
+            Number("second-look-chance", standard.SecondLookChance),
+            InstrumentAddress.Parse(rows.GetValueOrDefault("meter", "")), InstrumentAddress.Parse(rows.GetValueOrDefault("supply", "")));
     }
 
     /// <summary>Saves the settings.</summary>
@@ -51,6 +76,8 @@ public sealed class SettingsStore(ShopDatabase database)
             new { Key = "originality-minutes", Value = settings.OriginalityMinutes.ToString(CultureInfo.InvariantCulture) },
             new { Key = "learning-strength", Value = settings.LearningStrength.ToString(CultureInfo.InvariantCulture) },
             new { Key = "second-look-minutes", Value = settings.SecondLookMinutes.ToString(CultureInfo.InvariantCulture) },
+            new { Key = "meter", Value = settings.Meter?.ToString() ?? "" },
+            new { Key = "supply", Value = settings.Supply?.ToString() ?? "" },
             new { Key = "second-look-chance", Value = settings.SecondLookChance.ToString(CultureInfo.InvariantCulture) },
         }, transaction));
 

@@ -4,6 +4,7 @@ using Mendro.Storage;
 using Mendro.Web;
 using Mendro.Web.Bench;
 using Mendro.Web.Demo;
+using Mendro.Web.Meter;
 using Microsoft.AspNetCore.DataProtection;
 using Serilog;
 using Serilog.Events;
@@ -54,6 +55,10 @@ builder.Services.AddSingleton<ShopExperience>();
 builder.Services.AddSingleton<SecondLookDesk>();
 builder.Services.AddSingleton<PracticeDesk>();
 builder.Services.AddSingleton<BenchDesk>();
+builder.Services.AddSingleton<StandInTruthStore>();
+builder.Services.AddSingleton<BenchMeter>();
+builder.Services.AddSingleton<StandInBench>();
+builder.Services.AddSingleton<LiveReadings>();
 builder.Services.AddSingleton<DemoWorld>();
 builder.Services.AddHostedService<WarmUp>();
 builder.Services.AddHealthChecks().AddCheck<DatabaseHealth>("database");
@@ -62,7 +67,11 @@ var app = builder.Build();
 
 app.Services.GetRequiredService<ShopDatabase>().Migrate();
 app.Services.GetRequiredService<ProfileStore>().TakeIn(TradeLibrary.Shipped);
-if (options.Demo) app.Services.GetRequiredService<DemoWorld>().SeedOnce();
+if (options.Demo)
+{
+    app.Services.GetRequiredService<DemoWorld>().SeedOnce();
+    app.Services.GetRequiredService<StandInBench>().Start();
+}
 
 app.UseMiddleware<SecurityHeaders>();
 app.UseExceptionHandler("/Error");
@@ -70,6 +79,7 @@ app.UseStatusCodePagesWithReExecute("/Error", "?code={0}");
 app.UseStaticFiles();
 app.UseRouting();
 app.MapRazorPages();
+app.MapGet("/Jobs/{number:long}/Live", (HttpContext context, long number, string? probe, LiveReadings live) => live.StreamAsync(context, number, probe));
 app.MapHealthChecks("/health");
 
 app.Lifetime.ApplicationStarted.Register(() =>

@@ -2,6 +2,7 @@ using Mendro.Core.Diagnosis;
 using Mendro.Core.Methods;
 using Mendro.Core.Planning;
 using Mendro.Core.Profiles;
+using Mendro.Core.Readings;
 using Mendro.StandIns;
 using Mendro.Storage;
 
@@ -45,14 +46,21 @@ public sealed class PracticeDesk(JobStore jobs, BenchRecordStore records, Profil
     /// <summary>Does one thing to a practice unit and files what it answers, with the tests that a repair brings along.</summary>
     /// <param name="view">The job.</param>
     /// <param name="act">What is done.</param>
-    public void Do(JobView view, Action<PracticeBench> act)
+    /// <param name="metered">The reading that the meter showed, kept instead of a mere good or not good.</param>
+    public void Do(JobView view, Action<PracticeBench> act, JudgedReading? metered = null)
     {
         var bench = Replay(view.Job, view.Model, view.Records);
         var before = bench.Events.Count;
         act(bench);
         var maker = new RecordMaker(view.Profile, library, WorkStage.Find, time.GetUtcNow());
         for (var n = before; n < bench.Events.Count; n++)
-            records.Add(Record(maker, bench.Events[n])! with { JobId = view.Job.Id, Note = n > before ? Retest : "" }, bench.Access > view.Job.Access ? bench.Access : null);
+        {
+            var record = Record(maker, bench.Events[n])! with { JobId = view.Job.Id, Note = n > before ? Retest : "" };
+            if (metered is not null && n == before && bench.Events[n] is ProbeTaken taken && taken.Outcome == metered.Outcome)
+                record = record with { Reading = metered.Reading.ToString(), Value = metered.Reading.Value, Detail = metered.Stop ?? "" };
+            records.Add(record, bench.Access > view.Job.Access ? bench.Access : null);
+        }
+
         if (bench.AllWork) jobs.SetShelf(view.Job.Id, Shelf.Ready, "everything works", "");
     }
 
@@ -64,7 +72,8 @@ public sealed class PracticeDesk(JobStore jobs, BenchRecordStore records, Profil
             Simulation.Work(view.Model, Draw(), SimulatedPolicy.Oracle), Draw().Present.Order().Select(f => view.Model.Faults[f]).ToList());
     }
 
-    private PracticeBench Replay(Job job, DeviceModel model, IReadOnlyList<BenchRecord> held)
+    /// <summary>The unit of a practice job with its past played again.</summary>
+    public PracticeBench Replay(Job job, DeviceModel model, IReadOnlyList<BenchRecord> held)
     {
         var bench = new PracticeBench(model, PracticeUnit.Draw(model, job.PracticeSeed!.Value, 0), Simulation.Costs);
         foreach (var record in held.OrderBy(r => r.Id).Where(r => r.Note != Retest))

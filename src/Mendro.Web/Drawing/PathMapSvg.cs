@@ -107,8 +107,20 @@ public static class PathMapSvg
         var blocks = layout.Blocks.Where(b => !b.IsFunction && ids.Contains(b.Id)).ToList();
         foreach (var block in blocks)
             group.Add(Rect(router.Left(block) - 5, router.Top(block) - 5, MapRouter.BlockWidth + 10, MapRouter.BlockHeight + 10, 6, "stretch-box"));
-        if (blocks.OrderByDescending(b => b.Row).FirstOrDefault() is { } lowest)
+        if (blocks.OrderByDescending(b => b.Row).FirstOrDefault() is not { } lowest) return group;
+        if (lowest.Column == 0)
+        {
+            // In the first column the readings stand between the blocks: the words go above it, with a line down the margin.
+            var (left, top) = (router.Left(lowest), layout.Blocks.Where(b => b.Column == 0).Min(router.Top));
+            var (x, y) = (N(left - 9), N(router.Top(lowest) + MapRouter.BlockHeight / 2));
+            group.Add(Element("path", ("class", "stretch-box"), ("d", $"M{N(left - 5)} {y}H{x}V{N(top - 8)}")));
+            group.Add(Text(left - 3, top - 4, "the fault lies in here", "stretch-words"));
+        }
+        else
+        {
             group.Add(Text(router.Left(lowest) + MapRouter.BlockWidth / 2, router.Top(lowest) + MapRouter.BlockHeight + 17, "the fault lies in here", "stretch-words", "middle"));
+        }
+
         return group;
     }
 

@@ -1,6 +1,7 @@
 using System.Globalization;
 using Mendro.Core.Money;
 using Mendro.Storage;
+using Mendro.Web.Meter;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 
@@ -45,6 +46,14 @@ public sealed class SettingsModel(SettingsStore settings) : PageModel
     [BindProperty]
     public string? LookPercent { get; set; }
 
+    /// <summary>Address of the meter, as typed.</summary>
+    [BindProperty]
+    public string? Meter { get; set; }
+
+    /// <summary>Address of the supply, as typed.</summary>
+    [BindProperty]
+    public string? Supply { get; set; }
+
     /// <summary>Shows them.</summary>
     public void OnGet()
     {
@@ -53,6 +62,7 @@ public sealed class SettingsModel(SettingsStore settings) : PageModel
         Originality = now.OriginalityMinutes.ToString("0", CultureInfo.InvariantCulture);
         Strength = now.LearningStrength.ToString("0.##", CultureInfo.InvariantCulture);
         LookMinutes = now.SecondLookMinutes.ToString("0.#", CultureInfo.InvariantCulture);
+        (Meter, Supply) = (now.Meter?.ToString(), now.Supply?.ToString());
         LookPercent = (now.SecondLookChance * 100).ToString("0.#", CultureInfo.InvariantCulture);
     }
 
@@ -68,6 +78,8 @@ public sealed class SettingsModel(SettingsStore settings) : PageModel
         if (Number(Strength) is not (>= 0.1 and <= 100)) ModelState.AddModelError("", "A starting weight is worth 0.1 to 100 cases; 2 is a good beginning.");
         if (Number(LookMinutes) is not (>= 1 and <= 600)) ModelState.AddModelError("", "A second look looks 1 to 600 minutes ahead.");
         if (Number(LookPercent) is not (>= 1 and <= 99)) ModelState.AddModelError("", "The line of the second look lies between 1 and 99 %.");
+        foreach (var (name, text) in new[] { ("meter", Meter), ("supply", Supply) })
+            if (Words.Clean(text).Length > 0 && InstrumentAddress.Parse(text!) is null) ModelState.AddModelError("", $"“{text}” is no address of a {name}. Try 192.168.1.40:5025.");
         if (!ModelState.IsValid)
         {
             Response.StatusCode = StatusCodes.Status422UnprocessableEntity;
@@ -75,9 +87,26 @@ public sealed class SettingsModel(SettingsStore settings) : PageModel
         }
 
         settings.Save(new ShopSettings(Words.Clean(ShopName), code, rate!.Value, double.Parse(Originality!, CultureInfo.InvariantCulture),
-            Number(Strength)!.Value, Number(LookMinutes)!.Value, Number(LookPercent)!.Value / 100));
+            Number(Strength)!.Value, Number(LookMinutes)!.Value, Number(LookPercent)!.Value / 100,
+            InstrumentAddress.Parse(Words.Clean(Meter)), InstrumentAddress.Parse(Words.Clean(Supply))));
         TempData["Said"] = "Saved.";
         return Redirect("/Settings");
+    }
+
+    /// <summary>Asks the instrument at an address who it is.</summary>
+    public async Task<IActionResult> OnPostTestAsync(string? which, CancellationToken cancel)
+    {
+        var text = Words.Clean(which == "supply" ? Supply : Meter);
+        if (InstrumentAddress.Parse(text) is not { } address) return Partial("_Tested", (false, text.Length == 0 ? "Type an address first, such as 192.168.1.40:5025." : $"“{text}” is no address."));
+        try
+        {
+            var who = await BenchMeter.WhoAsync(address, cancel);
+            return Partial("_Tested", who.Split(',').Length >= 2 ? (true, $"It answers: {who}") : (false, $"Something answers, but not as a SCPI instrument: {who}"));
+        }
+        catch (InstrumentLinkException ex)
+        {
+            return Partial("_Tested", (false, ex.Message));
+        }
     }
 
     /// <summary>Remembers the theme on this machine.</summary>

@@ -1,12 +1,13 @@
 using Mendro.Core.Methods;
 using Mendro.Storage;
 using Mendro.Web.Bench;
+using Mendro.Web.Meter;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Mendro.Web.Pages.Jobs;
 
 /// <summary>The reading bar alone, for the pages of a job other than Find.</summary>
-public sealed class BarModel(JobStore jobs, BenchRecordStore records, BenchDesk desk, PracticeDesk practice, TradeLibrary library, TimeProvider time)
+public sealed class BarModel(JobStore jobs, BenchRecordStore records, BenchDesk desk, PracticeDesk practice, StandInBench standIn, TradeLibrary library, TimeProvider time)
     : ReadingPageModel(jobs, records, desk, practice, library, time)
 {
     /// <inheritdoc/>
@@ -20,6 +21,13 @@ public sealed class BarModel(JobStore jobs, BenchRecordStore records, BenchDesk 
 
     /// <inheritdoc/>
     protected override IActionResult Board() => Partial("_Bar", this);
+
+    /// <summary>Keeps the stand-in's tips off the board, or lets them follow again.</summary>
+    public IActionResult OnPostTips(bool off)
+    {
+        standIn.HoldOff(off);
+        return new NoContentResult();
+    }
 
     /// <summary>The bar has no page of its own: it stands under Find.</summary>
     public IActionResult OnGet() => Redirect($"/Jobs/{Number}/Find");

@@ -103,8 +103,9 @@ public abstract class ReadingPageModel(JobStore jobs, BenchRecordStore records, 
     /// <param name="text">What was typed or metered.</param>
     /// <param name="say">ok, bad or jumps, by a button.</param>
     /// <param name="correct">Record that is corrected.</param>
+    /// <param name="metered">True when the meter gave it.</param>
     /// <param name="walk">How the selection walks on: best or supply among metered points; otherwise the best move.</param>
-    public IActionResult OnPostReading(string? probe, string? text, string? say, long? correct, string? walk)
+    public IActionResult OnPostReading(string? probe, string? text, string? say, long? correct, string? walk, bool metered = false)
     {
         if (!Load()) return NotFound();
         if (View.Profile.FindProbe(probe ?? "") is not { } found) return NotFound();
@@ -112,8 +113,14 @@ public abstract class ReadingPageModel(JobStore jobs, BenchRecordStore records, 
         // The buttons put their word first; what was typed beside them is kept as what was seen.
         var said = say switch { "ok" => $"ok {typed}", "bad" => $"bad {typed}", "jumps" => $"{typed} jumps", _ => typed };
         var judged = ReadingJudge.Judge(View.Profile, found, said.Trim());
-        if ((Locked() ?? (IsPractice ? "A practice unit answers by itself: take the reading." : null)) is { } locked) return Refuse($"probe:{found.Id}", correct, typed, locked);
+        if ((Locked() ?? (IsPractice && !metered ? "A practice unit answers by itself: take the reading." : null)) is { } locked) return Refuse($"probe:{found.Id}", correct, typed, locked);
         if (!judged.IsOk) return Refuse($"probe:{found.Id}", correct, typed, judged.Problem!);
+        if (IsPractice)
+        {
+            practice.Do(View, bench => bench.Measure(found), judged.Value);
+            return Done(walk);
+        }
+
         var record = Maker(View.Job.Stage > WorkStage.Find ? View.Job.Stage : WorkStage.Find).Probe(found, judged.Value);
         if (correct is { } id)
         {

@@ -32,6 +32,9 @@
 
   document.addEventListener('keydown', (event) => {
     if (event.ctrlKey || event.metaKey || event.altKey || keys.open) return;
+    // No reading begins with these letters: in an empty reading field they are still keys.
+    const empty = event.target.matches?.('.reading-bar .entry') && event.target.value === '' && document.querySelector('.reading-bar[data-metered]');
+    if (empty && event.key === 'z' && press('#undo')) { event.preventDefault(); return; }
     if (event.key === 'Escape' && typing(event.target)) { event.target.blur(); event.preventDefault(); return; }
     if (typing(event.target)) return;
     let done = true;

@@ -1,0 +1,80 @@
+using Mendro.Core.Diagnosis;
+using Mendro.Core.Methods;
+using Mendro.Core.Profiles;
+using Mendro.Core.Readings;
+
+namespace Mendro.StandIns.Instruments;
+
+/// <summary>The true value at a point of a unit with hidden faults, for the stand-in meter and supply.</summary>
+public static class TrueReadings
+{
+    private const double ShortOhms = 1.6;
+
+    /// <summary>What the tips find at a probe.</summary>
+    /// <param name="model">Model of the unit.</param>
+    /// <param name="unit">The unit; it is asked as a technician would ask it.</param>
+    /// <param name="probe">Probe.</param>
+    /// <param name="share">Where within its range a good value lies, 0 to 1; the same for the whole unit.</param>
+    /// <returns>The point, or null when no meter answers there.</returns>
+    public static TipPoint? At(DeviceModel model, PracticeUnit unit, Probe probe, double share)
+    {
+        if (MeterDialect.Function(probe.Kind) is not { } node) return null;
+        var (outcome, cause) = unit.ProbeCause(probe);
+        var expect = ExpectationRules.For(model.Profile, probe).Probe.Expect;
+        return new TipPoint(node.Split(':')[0], outcome == ProbeOutcome.Normal ? Good(probe, expect, share) : Bad(probe, expect, cause?.Mode.Effect));
+    }
+
+    /// <summary>What the unit is to a bench supply: its normal load, a short, or nothing at all.</summary>
+    public static SupplyLoad Load(DeviceModel model, PracticeUnit unit)
+    {
+        var (volts, amps) = Normal(model.Profile);
+        var faults = unit.Present.Select(f => model.Faults[f]).ToList();
+        if (faults.Any(f => f.Mode.Effect == ModeEffect.Short)) return new SupplyLoad(ShortOhms, 0);
+        var power = model.Profile.Functions.FirstOrDefault(f => f.Kind == "power-light") ?? model.Profile.Functions[0];
+        var needed = model.Graph.Closure(power);
+        var cut = faults.Any(f => f.Mode.Effect is ModeEffect.Open or ModeEffect.Dead && needed.Contains(f.Part.Id));
+        return cut ? new SupplyLoad(1e6, 0) : new SupplyLoad(volts / (0.6 * amps), 0.7 * volts);
+    }
+
+    /// <summary>Volts and amperes the unit is made for; 5 V and 0.2 A where the profile is silent.</summary>
+    public static (double Volts, double Amps) Normal(DeviceProfile profile)
+    {
+        var supply = profile.Supply;
+        var volts = supply is { Cells: { } cells, Chemistry: { } chemistry } && Mendro.Core.Electrical.BenchLimits.Shipped.Cell(chemistry) is { } cell
+            ? cells * cell.Nominal : supply?.AdapterKind == "dc" ? supply.AdapterVolts ?? 5 : supply?.Rails?.FirstOrDefault(r => r.Volts > 0)?.Volts ?? 5;
+        return (volts, supply is { AdapterAmps: { } amps, AdapterVolts: < 50 } ? amps : 0.2);
+    }
+
+    private static double? Good(Probe probe, Expectation expect, double share) => probe.Kind switch
+    {
+        ProbeKind.Continuity => 0.15 + 0.3 * share,
+        ProbeKind.Ohms when probe.Rail is not null => Math.Max(expect.Low ?? 0, 1000) * (3 + 4 * share),
+        ProbeKind.Ohms when expect.Low is null => 0.2 * (expect.High ?? 1) * (1 + share),
+        ProbeKind.Volts or ProbeKind.Diode or ProbeKind.Capacitance or ProbeKind.Current or ProbeKind.Ohms => Within(expect, share),
+        _ => null,
+    };
+
+    private static double? Bad(Probe probe, Expectation expect, ModeEffect? effect)
+    {
+        var cut = effect is null or ModeEffect.Open or ModeEffect.Dead;
+        var low = expect.Low ?? expect.High ?? 1;
+        return probe.Kind switch
+        {
+            ProbeKind.Volts => cut ? 0.004 : 0.55 * low,
+            ProbeKind.Continuity => cut ? null : 34,
+            ProbeKind.Ohms when probe.Rail is not null => ShortOhms,
+            ProbeKind.Ohms => cut ? null : expect.High is { } high ? 6 * high : 0.3 * low,
+            ProbeKind.Diode => cut ? null : 0.003,
+            ProbeKind.Capacitance => cut ? 40e-12 : 0.4 * low,
+            ProbeKind.Current => cut ? 0 : 3 * (expect.High ?? 1),
+            _ => null,
+        };
+    }
+
+    private static double Within(Expectation expect, double share)
+    {
+        var low = expect.Low ?? 0;
+        var high = expect.High ?? low * 2;
+        return low + (high - low) * (0.3 + 0.4 * share);
+    }
+}

@@ -1,0 +1,70 @@
+using System.Text.Json;
+using Mendro.Core.Diagnosis;
+using Mendro.Core.Profiles;
+using Mendro.Core.Readings;
+using Mendro.Storage;
+using Mendro.Web.Bench;
+
+namespace Mendro.Web.Meter;
+
+/// <summary>What the page is told of the meter at one moment.</summary>
+/// <param name="State">moving, open, held, accepted or lost.</param>
+/// <param name="Typed">The reading as it would be typed, or null.</param>
+/// <param name="Good">Whether it is as expected; null when that cannot be said.</param>
+/// <param name="Words">Verdict in words.</param>
+/// <param name="Problem">Why there is no reading.</param>
+public sealed record LiveReading(string State, string? Typed, bool? Good, string? Words, string? Problem);
+
+/// <summary>Server-sent events of the meter at the selected point of a job.</summary>
+public sealed class LiveReadings(JobStore jobs, BenchDesk desk, BenchMeter meter, StandInBench standIn, IHostApplicationLifetime lifetime, TimeProvider time)
+{
+    private static readonly TimeSpan Pace = TimeSpan.FromMilliseconds(110);
+    private static readonly TimeSpan Hold = TimeSpan.FromSeconds(1);
+    private static readonly TimeSpan KeepAlive = TimeSpan.FromSeconds(10);
+
+    /// <summary>Streams until the page goes away or the server stops.</summary>
+    public async Task StreamAsync(HttpContext context, long number, string? probe)
+    {
+        if (jobs.Find(number) is not { } job || desk.Open(job) is not { } view || view.Profile.FindProbe(probe ?? "") is not { } point || !ProbeWalk.IsMetered(point.Kind))
+        {
+            context.Response.StatusCode = StatusCodes.Status404NotFound;
+            return;
+        }
+
+        context.Response.ContentType = "text/event-stream";
+        using var stop = CancellationTokenSource.CreateLinkedTokenSource(context.RequestAborted, lifetime.ApplicationStopping);
+        standIn.Reach(view, point);
+        var watch = new SteadyWatch(Hold);
+        var (begun, told) = (time.GetTimestamp(), time.GetTimestamp());
+        var last = "";
+        try
+        {
+            while (!stop.IsCancellationRequested)
+            {
+                var text = JsonSerializer.Serialize(Look(view.Profile, point, watch, await meter.ReadAsync(point.Kind, stop.Token), time.GetElapsedTime(begun)), JsonSerializerOptions.Web);
+                if (text != last || time.GetElapsedTime(told) > KeepAlive)
+                {
+                    await context.Response.WriteAsync($"data: {text}\n\n", stop.Token);
+                    await context.Response.Body.FlushAsync(stop.Token);
+                    (last, told) = (text, time.GetTimestamp());
+                }
+
+                await Task.Delay(Pace, time, stop.Token);
+            }
+        }
+        catch (OperationCanceledException)
+        {
+            // The page went on to another point, or the server stops.
+        }
+    }
+
+    /// <summary>Turns one look at the meter into what the page is told.</summary>
+    public static LiveReading Look(DeviceProfile profile, Probe probe, SteadyWatch watch, MeterSample sample, TimeSpan at)
+    {
+        if (sample.Reading is not { } reading) return new("lost", null, null, null, sample.Problem);
+        var state = watch.Step(at, reading.Unit, reading.Value);
+        var typed = MeterDialect.Typed(reading, probe.Kind);
+        var judged = ReadingJudge.Judge(profile, probe, typed);
+        return new(state.ToString().ToLowerInvariant(), typed, judged.Value is { } value ? value.Outcome == ProbeOutcome.Normal : null, judged.Value?.Words, null);
+    }
+}

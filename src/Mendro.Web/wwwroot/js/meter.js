@@ -1,0 +1,136 @@
+// The meter beside the reading bar: live value by server-sent events, hands-free filing, and what happens when it is lost.
+(() => {
+  const meter = document.getElementById('meter');
+  if (!meter) return;
+  const value = document.getElementById('meter-value');
+  const words = document.getElementById('meter-words');
+  const said = document.getElementById('meter-said');
+  const free = document.getElementById('hands-free');
+  const pause = document.getElementById('meter-pause');
+  const walk = document.getElementById('walk');
+  const tips = document.getElementById('tips');
+  const token = document.querySelector('meta[name="mendro-token"]')?.content ?? '';
+  let stream = null;
+  let point = null;
+  let live = null;
+  let filing = false;
+  let tone = null;
+
+  const pressed = (button) => button?.getAttribute('aria-pressed') === 'true';
+  const bar = () => document.querySelector('.reading-bar');
+  const entry = () => document.querySelector('.reading-bar .entry');
+
+  // A short tone, made here: higher for a good reading, lower for a bad one.
+  const beep = (good) => {
+    try {
+      tone ??= new AudioContext();
+      const [oscillator, gain] = [tone.createOscillator(), tone.createGain()];
+      oscillator.frequency.value = good ? 1320 : 520;
+      gain.gain.setValueAtTime(0.12, tone.currentTime);
+      gain.gain.exponentialRampToValueAtTime(0.001, tone.currentTime + 0.16);
+      oscillator.connect(gain).connect(tone.destination);
+      oscillator.start();
+      oscillator.stop(tone.currentTime + 0.17);
+    } catch { /* A machine without sound still files readings. */ }
+  };
+
+  const show = (state, text, more, css) => {
+    meter.dataset.state = state;
+    value.textContent = text;
+    words.textContent = more;
+    words.className = css;
+  };
+
+  const describe = (now) => {
+    const hands = pressed(free) ? (pressed(pause) ? ' · paused' : ' · hands-free') : '';
+    switch (now.state) {
+      case 'lost': show('lost', '—', `${now.problem} Trying again; type readings meanwhile.`, 'bad'); break;
+      case 'open': show('open', now.typed, `leads open${hands}${now.typed === 'OL' && pressed(free) ? '; Enter files OL' : ''}`, ''); break;
+      case 'moving': show('moving', now.typed, `settling${hands}`, ''); break;
+      default: show(now.state, now.typed, `${now.words ?? 'steady'}${now.state === 'held' && pressed(free) ? ' · lift the tips for the next' : ''}`, now.good === false ? 'bad' : 'ok');
+    }
+  };
+
+  const take = (now) => {
+    const field = entry();
+    if (!pressed(free) || pressed(pause) || filing || !field || field.value !== '') return;
+    filing = true;
+    beep(now.good !== false);
+    said.textContent = `Taken: ${now.typed}, ${now.words ?? ''}`;
+    field.value = now.typed;
+    field.form.requestSubmit(field.form.querySelector('button.first'));
+  };
+
+  const connect = () => {
+    const wanted = bar()?.dataset.metered ?? null;
+    if (wanted === point && stream) return;
+    stream?.close();
+    [stream, point, live] = [null, wanted, null];
+    if (!wanted) {
+      show('none', '—', bar()?.dataset.select ? `${pressed(free) ? 'Nothing left that a meter answers: ' : ''}look, press or try; the meter waits` : 'the meter waits for a point', '');
+      return;
+    }
+    stream = new EventSource(`${meter.dataset.live}?probe=${encodeURIComponent(wanted)}`);
+    stream.onmessage = (event) => {
+      live = JSON.parse(event.data);
+      describe(live);
+      if (live.state === 'accepted') take(live);
+    };
+    stream.onerror = () => {
+      live = null;
+      show('lost', '—', 'No answer from the server. Trying again; what was filed is kept.', 'bad');
+      // A stream that was refused does not come back by itself.
+      if (stream?.readyState === EventSource.CLOSED) { stream = null; setTimeout(connect, 2000); }
+    };
+  };
+
+  const toggle = (button, on = !pressed(button)) => button.setAttribute('aria-pressed', String(on));
+  const setFree = (on) => {
+    toggle(free, on);
+    pause.hidden = !on;
+    if (on) toggle(pause, false);
+    try { sessionStorage.setItem('mendro.hands-free', on ? '1' : ''); } catch { /* Private windows forget. */ }
+    if (live) describe(live);
+  };
+  free.addEventListener('click', () => setFree(!pressed(free)));
+  pause.addEventListener('click', () => { toggle(pause); if (live) describe(live); });
+  tips?.addEventListener('click', () => {
+    toggle(tips);
+    fetch(`${meter.dataset.bar}?handler=Tips&off=${!pressed(tips)}`, { method: 'POST', headers: { 'X-Mendro-Antiforgery': token } });
+  });
+  try {
+    walk.value = localStorage.getItem('mendro.walk') ?? 'best';
+    if (sessionStorage.getItem('mendro.hands-free')) setFree(true);
+  } catch { /* As above. */ }
+  walk.addEventListener('change', () => { try { localStorage.setItem('mendro.walk', walk.value); } catch { /* As above. */ } });
+
+  document.addEventListener('keydown', (event) => {
+    if (event.ctrlKey || event.metaKey || event.altKey || document.getElementById('keys')?.open) return;
+    const field = event.target.closest?.('input:not([type=radio]):not([type=checkbox]), textarea, select');
+    // In an empty reading field these letters begin no reading; anywhere else they are typed.
+    if (field && !(field === entry() && field.value === '' && point)) return;
+    const button = { h: free, p: pause.hidden ? null : pause, t: tips }[event.key];
+    if (!button) return;
+    button.click();
+    event.preventDefault();
+  });
+
+  // Enter in an empty field files what the meter shows.
+  document.addEventListener('submit', (event) => {
+    const field = event.target.querySelector?.('.entry');
+    if (!event.target.closest('.reading-bar') || !field || field !== entry() || field.value !== '' || !live?.typed || event.submitter?.name === 'say') return;
+    field.value = live.typed;
+    filing = true;
+  }, true);
+  document.addEventListener('htmx:configRequest', (event) => {
+    if (!event.detail.path.includes('handler=Reading')) return;
+    if (filing) event.detail.parameters.append?.('metered', 'true');
+    if (pressed(free)) event.detail.parameters.append?.('walk', walk.value);
+  });
+  document.addEventListener('htmx:afterRequest', (event) => {
+    if (event.detail.requestConfig?.path.includes('handler=Reading')) filing = false;
+  });
+  document.addEventListener('htmx:afterSettle', connect);
+  window.addEventListener('pagehide', () => stream?.close());
+  connect();
+})();
