@@ -50,6 +50,7 @@ builder.Services.AddSingleton<Timeline>();
 builder.Services.AddSingleton<GearStore>();
 builder.Services.AddSingleton<LessonStore>();
 builder.Services.AddSingleton<SecondLookStore>();
+builder.Services.AddSingleton<GoodReadingStore>();
 builder.Services.AddSingleton<ModelShelf>();
 builder.Services.AddSingleton<ShopExperience>();
 builder.Services.AddSingleton<SecondLookDesk>();

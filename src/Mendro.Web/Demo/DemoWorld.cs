@@ -36,11 +36,17 @@ public sealed class DemoWorld(ShopDatabase database, SecondLookDesk secondLooks,
         if (jobs.All().Count > 0 || jobs.Deleted().Count > 0) return;
         new SettingsStore(database).Save(ShopSettings.Default with { ShopName = "Lantern Yard Repairs" });
         TakeGear();
-        using var stream = typeof(DemoWorld).Assembly.GetManifestResourceStream("demo-jobs.json")
-            ?? throw new InvalidOperationException("The demo jobs are not embedded.");
-        var world = JsonSerializer.Deserialize<List<DemoJob>>(stream, ProfileJson.Options) ?? [];
+        var world = JsonSerializer.Deserialize<List<DemoJob>>(Resource("demo-jobs.json"), ProfileJson.Options) ?? [];
         foreach (var job in world.OrderByDescending(j => j.Days)) Play(jobs, job);
+        new GoodReadingStore(database, _clock).Add(GoodReadingFile.Read(Resource("demo-good-readings.csv"), out _));
         practice.Start("harrow-quartet", PracticeSeed);
+    }
+
+    private static string Resource(string name)
+    {
+        using var stream = typeof(DemoWorld).Assembly.GetManifestResourceStream(name) ?? throw new InvalidOperationException($"{name} is not embedded.");
+        using var reader = new StreamReader(stream);
+        return reader.ReadToEnd();
     }
 
     private void TakeGear()

@@ -7,8 +7,8 @@ using Microsoft.AspNetCore.Mvc;
 namespace Mendro.Web.Pages.Jobs;
 
 /// <summary>The reading bar alone, for the pages of a job other than Find.</summary>
-public sealed class BarModel(JobStore jobs, BenchRecordStore records, BenchDesk desk, PracticeDesk practice, StandInBench standIn, TradeLibrary library, TimeProvider time)
-    : ReadingPageModel(jobs, records, desk, practice, library, time)
+public sealed class BarModel(JobStore jobs, BenchRecordStore records, BenchDesk desk, PracticeDesk practice, GoodReadingStore goodReadings, StandInBench standIn, TradeLibrary library, TimeProvider time)
+    : ReadingPageModel(jobs, records, desk, practice, goodReadings, library, time)
 {
     /// <inheritdoc/>
     public override string Path => $"/Jobs/{Number}/Bar";

@@ -9,8 +9,8 @@ using Microsoft.AspNetCore.Mvc;
 namespace Mendro.Web.Pages.Jobs;
 
 /// <summary>Find: what we know, the path map, the next moves, and the reading bar that drives them.</summary>
-public sealed class FindModel(JobStore jobs, BenchRecordStore records, BenchDesk desk, PracticeDesk practice, TradeLibrary library, TimeProvider time)
-    : ReadingPageModel(jobs, records, desk, practice, library, time)
+public sealed class FindModel(JobStore jobs, BenchRecordStore records, BenchDesk desk, PracticeDesk practice, GoodReadingStore goodReadings, TradeLibrary library, TimeProvider time)
+    : ReadingPageModel(jobs, records, desk, practice, goodReadings, library, time)
 {
     private const int MovesShown = 4;
 

@@ -1,6 +1,7 @@
 using Mendro.Core.Methods;
 using Mendro.Core.Money;
 using Mendro.Core.Planning;
+using Mendro.Core.Readings;
 using Mendro.Storage;
 using Mendro.Web.Bench;
 using Microsoft.AspNetCore.Mvc;
@@ -8,7 +9,7 @@ using Microsoft.AspNetCore.Mvc;
 namespace Mendro.Web.Pages.Jobs;
 
 /// <summary>Hand over: to owner, sale or parts, or on a shelf with a reason.</summary>
-public sealed class HandOverModel(JobStore jobs, BenchRecordStore records, BenchDesk desk, SettingsStore settings, TradeLibrary library, TimeProvider time)
+public sealed class HandOverModel(JobStore jobs, BenchRecordStore records, BenchDesk desk, SettingsStore settings, GoodReadingStore goodReadings, TradeLibrary library, TimeProvider time)
     : JobPageModel(jobs, records, desk, library, time)
 {
     /// <summary>As typed.</summary>
@@ -38,11 +39,14 @@ public sealed class HandOverModel(JobStore jobs, BenchRecordStore records, Bench
     /// <summary>Modifications done, to be disclosed.</summary>
     public IEnumerable<string> Modifications => View.Records.Where(r => r.Kind == RecordKind.Repair && Library.FindMethod(r.Detail)?.Type == MethodType.Modification).Select(r => r.Words);
 
+    /// <summary>Readings that the unit can leave as a known-good one; none while anything is unproved.</summary>
+    public IReadOnlyList<GoodReading> Leaves => View.Proof.Complete ? GoodReadingStore.FromRecords(View.Job, View.Records) : [];
+
     /// <summary>Shows the page.</summary>
     public IActionResult OnGet() => Prepare() ? Page() : NotFound();
 
     /// <summary>Closes the job.</summary>
-    public IActionResult OnPost(string? end, string? reason, string? note, string? asking)
+    public IActionResult OnPost(string? end, string? reason, string? note, string? asking, bool leave)
     {
         if (!Prepare()) return NotFound();
         (Reason, Note, Asking) = (reason, note, asking);
@@ -55,6 +59,7 @@ public sealed class HandOverModel(JobStore jobs, BenchRecordStore records, Bench
         // What goes to parts is not sold as working: nothing has to be proved.
         if (ending != JobEnd.Parts && View.Proof.Bar(reason) is { } bar) return Refuse(bar);
         Jobs.Close(View.Job.Id, ending, Words.Clean(note), Words.Clean(reason), ending == JobEnd.ForSale ? price : null);
+        if (leave && ending != JobEnd.Parts) goodReadings.Add(Leaves, View.Job.Id);
         TempData["Said"] = $"Closed: {StageWords.Name(ending)}. The sheet is ready to print.";
         return Redirect($"/Jobs/{Number}/Sheet");
     }

@@ -1,5 +1,6 @@
 using System.Globalization;
 using Htmx;
+using Mendro.Core;
 using Mendro.Core.Calculators;
 using Mendro.Core.Diagnosis;
 using Mendro.Core.Methods;
@@ -16,7 +17,7 @@ namespace Mendro.Web.Pages.Jobs;
 /// The reading bar: what it is set to, how a reading is understood, and filing it. Find shows it under the whole board;
 /// every other page of a job shows it alone.
 /// </summary>
-public abstract class ReadingPageModel(JobStore jobs, BenchRecordStore records, BenchDesk desk, PracticeDesk practice, TradeLibrary library, TimeProvider time)
+public abstract class ReadingPageModel(JobStore jobs, BenchRecordStore records, BenchDesk desk, PracticeDesk practice, GoodReadingStore goodReadings, TradeLibrary library, TimeProvider time)
     : JobPageModel(jobs, records, desk, library, time)
 {
     private const int MostStarts = 100;
@@ -37,8 +38,8 @@ public abstract class ReadingPageModel(JobStore jobs, BenchRecordStore records, 
     /// <summary>True right after an entry was taken back.</summary>
     public bool JustUndone { get; private set; }
 
-    /// <summary>What the selected probe should show, and who says so.</summary>
-    public Expected? Expected => SelectedProbe is { } probe ? ExpectationRules.For(View.Profile, probe) : null;
+    /// <summary>What the bar says of the selected probe.</summary>
+    public VerdictView? SelectedVerdict => SelectedProbe is { } probe ? Verdict(probe, Judged, JudgeProblem) : null;
 
     /// <summary>Calculators for the selected probe.</summary>
     public IReadOnlyList<CalculatorLink> Calculators => SelectedProbe is { } probe ? CalculatorLinks.ForProbe(View.Profile, probe, Judged?.Reading.Value) : [];
@@ -93,9 +94,8 @@ public abstract class ReadingPageModel(JobStore jobs, BenchRecordStore records, 
     {
         if (!Load()) return NotFound();
         if (View.Profile.FindProbe(probe ?? "") is not { } found) return NotFound();
-        if (Words.Clean(text).Length == 0) return Partial("_Verdict", new VerdictView(ExpectationRules.For(View.Profile, found), null, null));
-        var outcome = ReadingJudge.Judge(View.Profile, found, Limit(text));
-        return Partial("_Verdict", new VerdictView(ExpectationRules.For(View.Profile, found), outcome.Value, outcome.Problem));
+        var outcome = Words.Clean(text).Length > 0 ? ReadingJudge.Judge(View.Profile, found, Limit(text)) : (Outcome<JudgedReading>?)null;
+        return Partial("_Verdict", Verdict(found, outcome?.Value, outcome?.Problem));
     }
 
     /// <summary>Files a reading.</summary>
@@ -229,6 +229,9 @@ public abstract class ReadingPageModel(JobStore jobs, BenchRecordStore records, 
     /// <summary>Sends the element alone.</summary>
     protected abstract IActionResult Board();
 
+    private VerdictView Verdict(Probe probe, JudgedReading? judged, string? problem) => new(
+        ExpectationRules.For(View.Profile, probe), judged, problem, goodReadings.Signatures(View.Job.ProfileId, View.Job.Revision).GetValueOrDefault(probe.Id));
+
     private IActionResult Swap()
     {
         Swapped = true;
@@ -268,4 +271,5 @@ public abstract class ReadingPageModel(JobStore jobs, BenchRecordStore records, 
 /// <param name="Expected">What the probe should show.</param>
 /// <param name="Judged">The reading as judged, or null.</param>
 /// <param name="Problem">Why it is no reading, or null.</param>
-public sealed record VerdictView(Expected Expected, JudgedReading? Judged, string? Problem);
+/// <param name="Known">What known-good units show there, or null.</param>
+public sealed record VerdictView(Expected Expected, JudgedReading? Judged, string? Problem, Signature? Known);
