@@ -27,11 +27,11 @@ public sealed class GoodReadingStore(ShopDatabase database, TimeProvider time)
             """, new { profileId }).Select(r => new GoodReading(r.Profile, r.Revision, r.Probe, r.Unit, r.Value, r.GoodUnit)).ToList();
     }
 
-    /// <summary>Signatures of a profile by probe id; those of the revision where it has any units, else of all revisions.</summary>
+    /// <summary>Signatures of a profile by probe id; those of the revision where it has at least three units, else of all revisions.</summary>
     public IReadOnlyDictionary<string, Signature> Signatures(string profileId, string revision = "") => Of(profileId).GroupBy(r => r.Probe).ToDictionary(g => g.Key, g =>
     {
         var own = g.Where(r => revision.Length > 0 && r.Revision == revision).ToList();
-        return Signature.Of((own.Count > 0 ? own : g.ToList()).Select(r => r.Value).ToList())!;
+        return Signature.Of((own.Count >= 3 ? own : g.ToList()).Select(r => r.Value).ToList())!;
     });
 
     /// <summary>The good units of a profile, those put aside last.</summary>

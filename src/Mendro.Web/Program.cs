@@ -51,6 +51,7 @@ builder.Services.AddSingleton<GearStore>();
 builder.Services.AddSingleton<LessonStore>();
 builder.Services.AddSingleton<SecondLookStore>();
 builder.Services.AddSingleton<GoodReadingStore>();
+builder.Services.AddSingleton<ContactMarkStore>();
 builder.Services.AddSingleton<ModelShelf>();
 builder.Services.AddSingleton<ShopExperience>();
 builder.Services.AddSingleton<SecondLookDesk>();
@@ -80,7 +81,7 @@ app.UseStatusCodePagesWithReExecute("/Error", "?code={0}");
 app.UseStaticFiles();
 app.UseRouting();
 app.MapRazorPages();
-app.MapGet("/Jobs/{number:long}/Live", (HttpContext context, long number, string? probe, LiveReadings live) => live.StreamAsync(context, number, probe));
+app.MapGet("/Jobs/{number:long}/Live", (HttpContext context, long number, string? probe, string? contact, LiveReadings live) => live.StreamAsync(context, number, probe, contact));
 app.MapHealthChecks("/health");
 
 app.Lifetime.ApplicationStarted.Register(() =>

@@ -18,8 +18,10 @@ public sealed class TradeLibrary
     /// <summary>Puts a library together from its pieces.</summary>
     public TradeLibrary(
         IReadOnlyList<PartKind> partKinds, IReadOnlyList<FunctionKind> functionKinds, IReadOnlyList<Method> methods,
-        IReadOnlyList<Caution> cautions, IReadOnlyList<ConditionMark> marks, IReadOnlyList<DeviceProfile> profiles)
+        IReadOnlyList<Caution> cautions, IReadOnlyList<ConditionMark> marks, IReadOnlyList<DeviceProfile> profiles,
+        IReadOnlyList<ContactGroup>? contactGroups = null)
     {
+        ContactGroups = contactGroups ?? [];
         (PartKinds, FunctionKinds, Methods, Cautions, Marks, Profiles) = (partKinds, functionKinds, methods, cautions, marks, profiles);
         _partKinds = partKinds.ToDictionary(k => k.Kind);
         _functionKinds = functionKinds.ToDictionary(k => k.Kind);
@@ -45,6 +47,9 @@ public sealed class TradeLibrary
 
     /// <summary>All condition marks, safety flags among them.</summary>
     public IReadOnlyList<ConditionMark> Marks { get; }
+
+    /// <summary>Kinds of lines in a connector.</summary>
+    public IReadOnlyList<ContactGroup> ContactGroups { get; }
 
     /// <summary>The profiles that ship, generic ones last.</summary>
     public IReadOnlyList<DeviceProfile> Profiles { get; }
@@ -83,7 +88,7 @@ public sealed class TradeLibrary
         return new TradeLibrary(
             Load<List<PartKind>>("part-kinds.json"), Load<List<FunctionKind>>("function-kinds.json"),
             Load<List<Method>>("methods.json"), Load<List<Caution>>("cautions.json"),
-            Load<List<ConditionMark>>("condition-marks.json"), profiles);
+            Load<List<ConditionMark>>("condition-marks.json"), profiles, Load<List<ContactGroup>>("contact-groups.json"));
     }
 
     /// <summary>Text of an embedded library file, such as <c>profile.schema.json</c>.</summary>

@@ -16,11 +16,12 @@ namespace Mendro.Core.Profiles;
 /// <param name="Generic">True for the stand-in of an unknown model.</param>
 /// <param name="Hazards">Caution ids that hold for the whole unit.</param>
 /// <param name="Note">Anything worth saying about the model.</param>
+/// <param name="Connectors">Connectors whose contacts can be swept.</param>
 public sealed record DeviceProfile(
     string Format, string Id, string Name, string Maker, DeviceKind Kind, IReadOnlyList<Revision> Revisions,
     Supply? Supply, IReadOnlyList<Part> Parts, IReadOnlyList<Feed> Feeds, IReadOnlyList<DeviceFunction> Functions,
     IReadOnlyList<Probe> Probes, Preparation Preparation, bool Generic = false,
-    IReadOnlyList<string>? Hazards = null, string? Note = null)
+    IReadOnlyList<string>? Hazards = null, string? Note = null, IReadOnlyList<Connector>? Connectors = null)
 {
     /// <summary>The format name every profile file carries.</summary>
     public const string FormatName = "mendro.profile/1";

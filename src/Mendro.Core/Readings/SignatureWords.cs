@@ -1,3 +1,4 @@
+using System.Globalization;
 using Mendro.Core.Profiles;
 using Mendro.Core.Quantities;
 
@@ -8,15 +9,24 @@ public static class SignatureWords
 {
     /// <summary>Median and spread: <c>5.02 V ± 0.03 V</c>; <c>OL</c> when most good units are over range.</summary>
     public static string Of(Signature signature, ProbeKind kind) => signature.Median is { } median
-        ? Value(median, kind) + (signature.Spread > 0 ? " ± " + Value(signature.Spread, kind) : "")
+        ? Value(median, kind) + (signature.Spread > 0 ? " ± " + Value(TwoDigits(signature.Spread), kind) : "")
         : "OL";
 
     /// <summary>A value in the unit of its kind of probe.</summary>
-    public static string Value(double? value, ProbeKind kind) => value is not { } v ? "OL" : Reading.Format(v, kind switch
+    public static string Value(double? value, ProbeKind kind) => value is not { } v ? "OL"
+        // A contact is told in hundredths of an ohm, not in milliohms.
+        : kind == ProbeKind.Continuity && Math.Abs(v) < 10 ? string.Create(CultureInfo.InvariantCulture, $"{v:0.00} Ω")
+        : Reading.Format(v, kind switch
     {
         ProbeKind.Volts or ProbeKind.Diode => "V",
         ProbeKind.Capacitance => "F",
         ProbeKind.Current => "A",
         _ => "Ω",
     });
+
+    private static double TwoDigits(double value)
+    {
+        var scale = Math.Pow(10, Math.Floor(Math.Log10(value)) - 1);
+        return Math.Round(value / scale) * scale;
+    }
 }

@@ -36,6 +36,23 @@ public static class TrueReadings
         return cut ? new SupplyLoad(1e6, 0) : new SupplyLoad(volts / (0.6 * amps), 0.7 * volts);
     }
 
+    /// <summary>Ohms across one contact; null when it is open. A hidden fault of the connector shows on one contact in eight, at least on one.</summary>
+    /// <param name="model">Model.</param>
+    /// <param name="unit">The unit.</param>
+    /// <param name="connector">Connector.</param>
+    /// <param name="contact">Contact.</param>
+    /// <param name="seed">Seed of which contacts are hurt.</param>
+    public static double? Contact(DeviceModel model, PracticeUnit unit, Connector connector, Contact contact, long seed)
+    {
+        var spanned = model.Profile.FindProbe(connector.Probe ?? "")?.Spans ?? [connector.Part];
+        var cause = unit.Present.Select(f => model.Faults[f]).FirstOrDefault(f => spanned.Contains(f.Part.Id));
+        var wanted = connector.Contacts.Where(c => c.Group != "unused").ToList();
+        // A fixed pick of contacts by the seed: the same unit has the same ones.
+        var hurt = cause is null ? [] : wanted.OrderBy(c => (c.Number * 7919L + seed * 104729L) % 997).Take(Math.Max(1, wanted.Count / 8)).ToList();
+        if (hurt.All(c => c.Number != contact.Number)) return 0.2 + 0.01 * (contact.Number % 17);
+        return cause!.Mode.Effect is ModeEffect.Degraded or ModeEffect.Intermittent ? 45 : null;
+    }
+
     /// <summary>Volts and amperes the unit is made for; 5 V and 0.2 A where the profile is silent.</summary>
     public static (double Volts, double Amps) Normal(DeviceProfile profile)
     {

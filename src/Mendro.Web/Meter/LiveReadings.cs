@@ -1,3 +1,4 @@
+using System.Globalization;
 using System.Text.Json;
 using Mendro.Core.Diagnosis;
 using Mendro.Core.Profiles;
@@ -20,12 +21,22 @@ public sealed class LiveReadings(JobStore jobs, BenchDesk desk, BenchMeter meter
 {
     private static readonly TimeSpan Pace = TimeSpan.FromMilliseconds(110);
     private static readonly TimeSpan Hold = TimeSpan.FromSeconds(1);
+    // A contact is judged like any other closed contact.
+    private static readonly Probe AContact = new("contact", "Contact", "", ProbeKind.Continuity, null, null, [], null, new Expectation(1, null, "beep"), AccessState.Closed);
+
     private static readonly TimeSpan KeepAlive = TimeSpan.FromSeconds(10);
 
     /// <summary>Streams until the page goes away or the server stops.</summary>
-    public async Task StreamAsync(HttpContext context, long number, string? probe)
+    /// <param name="context">Request.</param>
+    /// <param name="number">Number of the job.</param>
+    /// <param name="probe">Probe id, when a probe is measured.</param>
+    /// <param name="contact">Connector id and contact number, such as <c>slot:12</c>, when a contact is swept.</param>
+    public async Task StreamAsync(HttpContext context, long number, string? probe, string? contact)
     {
-        if (jobs.Find(number) is not { } job || desk.Open(job) is not { } view || view.Profile.FindProbe(probe ?? "") is not { } point || !ProbeWalk.IsMetered(point.Kind))
+        var view = jobs.Find(number) is { } job ? desk.Open(job) : null;
+        var swept = view is null ? null : ContactOf(view.Profile, contact);
+        var point = swept is null ? view?.Profile.FindProbe(probe ?? "") : AContact;
+        if (view is null || point is null || !ProbeWalk.IsMetered(point.Kind))
         {
             context.Response.StatusCode = StatusCodes.Status404NotFound;
             return;
@@ -33,7 +44,8 @@ public sealed class LiveReadings(JobStore jobs, BenchDesk desk, BenchMeter meter
 
         context.Response.ContentType = "text/event-stream";
         using var stop = CancellationTokenSource.CreateLinkedTokenSource(context.RequestAborted, lifetime.ApplicationStopping);
-        standIn.Reach(view, point);
+        if (swept is { } s) standIn.ReachContact(view, s.Connector, s.Contact);
+        else standIn.Reach(view, point);
         var watch = new SteadyWatch(Hold);
         var (begun, told) = (time.GetTimestamp(), time.GetTimestamp());
         var last = "";
@@ -56,6 +68,12 @@ public sealed class LiveReadings(JobStore jobs, BenchDesk desk, BenchMeter meter
         {
             // The page went on to another point, or the server stops.
         }
+    }
+
+    private static (Connector Connector, Contact Contact)? ContactOf(DeviceProfile profile, string? told)
+    {
+        if (told?.Split(':') is not [var id, var text] || !int.TryParse(text, NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture, out var number)) return null;
+        return profile.Connectors?.FirstOrDefault(c => c.Id == id) is { } connector && connector.Contacts.FirstOrDefault(c => c.Number == number) is { } contact ? (connector, contact) : null;
     }
 
     /// <summary>Turns one look at the meter into what the page is told.</summary>

@@ -59,12 +59,15 @@ public sealed class StandInBench(StandInTruthStore truths, PracticeDesk practice
     }
 
     /// <summary>Moves the tips across one contact of a connector.</summary>
-    /// <param name="ohms">Resistance found, or null when it is open.</param>
-    public void ReachContact(double? ohms)
+    public void ReachContact(JobView view, Connector connector, Contact contact)
     {
+        if (_meter is null) return;
+        var point = new TipPoint("CONT", TrueReadings.Contact(view.Model, Unit(view), connector, contact, view.Job.Number));
         lock (_lock)
         {
-            if (_meter is not null && !HeldOff) _tips.Reach(new TipPoint("CONT", ohms), HandDelay);
+            _at = (view.Job.Id, point);
+            if (HeldOff) _tips.Lift();
+            else _tips.Reach(point, HandDelay);
         }
     }
 

@@ -33,7 +33,8 @@ public sealed partial class ProfileFormReader(TradeLibrary library)
         var profile = new DeviceProfile(DeviceProfile.FormatName, id.Length > 0 ? id : "new", name, Words.Clean(form.Maker), Kind<DeviceKind>(form.Kind, DeviceKind.Handheld), Revisions(form.Revisions),
             Supply(form), parts, feeds, functions, probes,
             new Preparation(Positive(form.Open, 5, "minutes to open", zero: true), Positive(form.BoardOut, 5, "minutes to take the board out", zero: true), Positive(form.Lifted, 5, "minutes to lift a part", zero: true)),
-            form.Existing && origin?.Generic == true, form.Hazards.Count > 0 ? form.Hazards : null, Words.Clean(form.Note) is { Length: > 0 } note ? note : null);
+            form.Existing && origin?.Generic == true, form.Hazards.Count > 0 ? form.Hazards : null, Words.Clean(form.Note) is { Length: > 0 } note ? note : null,
+            Connectors(origin, parts, probes));
         foreach (var problem in ProfileValidator.Check(profile, library)) Report(Place(problem.Place, profile), problem.Message);
         return profile;
     }
@@ -96,6 +97,10 @@ public sealed partial class ProfileFormReader(TradeLibrary library)
         var supply = new Supply((int?)cells, Null(form.Chemistry), Null(form.AdapterKind), Value(form.AdapterVolts, "adapter volts"), Value(form.AdapterAmps, "adapter amperes"), Null(form.Polarity), rails.Count > 0 ? rails : null);
         return supply == new Supply(null, null, null, null, null, null, null) ? null : supply;
     }
+
+    /// <summary>Connectors have no fields in the form: they stay, as long as their part does.</summary>
+    private static List<Connector>? Connectors(DeviceProfile? origin, List<Part> parts, List<Probe> probes) => origin?.Connectors?
+        .Where(c => parts.Any(p => p.Id == c.Part)).Select(c => probes.Any(p => p.Id == c.Probe && p.Kind == ProbeKind.Continuity) ? c : c with { Probe = null }).ToList();
 
     private List<Revision> Revisions(string? text) => Words.Clean(text).Split('\n', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries).Select(line =>
     {

@@ -36,6 +36,9 @@
     const empty = event.target.matches?.('.reading-bar .entry') && event.target.value === '' && document.querySelector('.reading-bar[data-metered]');
     if (empty && event.key === 'z' && press('#undo')) { event.preventDefault(); return; }
     if (event.key === 'Escape' && typing(event.target)) { event.target.blur(); event.preventDefault(); return; }
+    // A page may give letters to its own buttons; they come before those of the whole shop.
+    const own = /^[a-z]$/.test(event.key) ? document.querySelector(`[data-key="${event.key}"]`) : null;
+    if (own && (!typing(event.target) || empty)) { own.click(); event.preventDefault(); return; }
     if (typing(event.target)) return;
     let done = true;
     switch (event.key) {
@@ -48,6 +51,8 @@
       case 'z': done = press('#undo'); break;
       case 'Escape': done = press('#hold'); break;
       case '1': case '2': case '3': case '4': done = press(`[data-move="${event.key}"] [data-take]`); break;
+      case 'ArrowLeft': done = press('#contact-before'); break;
+      case 'ArrowRight': done = press('#contact-after'); break;
       case 'ArrowDown': done = document.querySelector('[data-prove-row]') !== null; proveRow(1); break;
       case 'ArrowUp': done = document.querySelector('[data-prove-row]') !== null; proveRow(-1); break;
       case 'w': case 'f': {

@@ -70,7 +70,7 @@
       show('none', '—', bar()?.dataset.select ? `${pressed(free) ? 'Nothing left that a meter answers: ' : ''}look, press or try; the meter waits` : 'the meter waits for a point', '');
       return;
     }
-    stream = new EventSource(`${meter.dataset.live}?probe=${encodeURIComponent(wanted)}`);
+    stream = new EventSource(`${meter.dataset.live}?${bar().dataset.stream ?? 'probe'}=${encodeURIComponent(wanted)}`);
     stream.onmessage = (event) => {
       live = JSON.parse(event.data);
       describe(live);
@@ -128,7 +128,7 @@
     if (pressed(free)) event.detail.parameters.append?.('walk', walk.value);
   });
   document.addEventListener('htmx:afterRequest', (event) => {
-    if (event.detail.requestConfig?.path.includes('handler=Reading')) filing = false;
+    if (event.detail.requestConfig?.verb === 'post') filing = false;
   });
   document.addEventListener('htmx:afterSettle', connect);
   window.addEventListener('pagehide', () => stream?.close());
