@@ -59,6 +59,7 @@ builder.Services.AddSingleton<PracticeDesk>();
 builder.Services.AddSingleton<BenchDesk>();
 builder.Services.AddSingleton<StandInTruthStore>();
 builder.Services.AddSingleton<BenchMeter>();
+builder.Services.AddSingleton<BenchSupply>();
 builder.Services.AddSingleton<StandInBench>();
 builder.Services.AddSingleton<LiveReadings>();
 builder.Services.AddSingleton<DemoWorld>();

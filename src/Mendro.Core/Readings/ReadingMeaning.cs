@@ -112,10 +112,11 @@ public static class ReadingMeaning
         _ => new("A normal junction."),
     };
 
-    private static Meaning OfDraw(DeviceProfile profile, double amps)
+    /// <summary>Meaning of the current a unit draws, amperes.</summary>
+    public static Meaning OfDraw(DeviceProfile profile, double amps)
     {
         if (amps < 0.001) return new("Nothing is drawn: the supply does not get in, or the unit is off.");
-        if (profile.Supply?.AdapterAmps is not { } rated) return new("");
+        if (profile.Supply is not { AdapterAmps: { } rated, AdapterVolts: < 50 }) return new("");
         if (amps > 2 * rated) return new(Inv($"{amps:0.##} A is more than twice the {rated:0.##} A it was made for: a short."), "short", ProbeOutcome.Abnormal);
         return amps > rated ? new(Inv($"More than the {rated:0.##} A it was made for: something pulls too much.")) : new(Inv($"{100 * amps / rated:0} % of the {rated:0.##} A it was made for."));
     }

@@ -1,4 +1,3 @@
-using Mendro.Core.Calculators;
 using Mendro.Core.Methods;
 using Mendro.Core.Planning;
 using Mendro.Core.Profiles;
@@ -14,7 +13,7 @@ public sealed class RecordWords(DeviceProfile profile, TradeLibrary library)
     {
         RecordKind.Function => profile.FindFunction(record.Subject)?.Name ?? record.Subject,
         RecordKind.Probe => profile.FindProbe(record.Subject)?.Name ?? record.Subject,
-        RecordKind.Calculation => CalculatorShelf.Find(record.Subject)?.Title ?? record.Subject,
+        RecordKind.Calculation => record.Words[..Math.Max(record.Words.IndexOf(':', StringComparison.Ordinal), 0)],
         RecordKind.Swap or RecordKind.Provoke => record.Words[..Math.Max(record.Words.LastIndexOf(':'), 0)],
         _ => record.Words,
     };

@@ -10,22 +10,11 @@ namespace Mendro.Web.Meter;
 /// <param name="Problem">Why there is none.</param>
 public sealed record MeterSample(Reading? Reading, string? Problem);
 
-/// <summary>
-/// The bench meter: keeps one link, sets the function a probe needs, reads. A lost link is opened again by itself, at
-/// first soon and then every few seconds; nothing but the reading of that moment is lost.
-/// </summary>
+/// <summary>The bench meter: sets the function a probe needs, and reads. A lost link costs the reading of that moment and no more.</summary>
 public sealed class BenchMeter(SettingsStore settings, TimeProvider time) : IDisposable
 {
-    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(2);
-    private static readonly TimeSpan LongestPause = TimeSpan.FromSeconds(4);
-
-    private readonly SemaphoreSlim _turn = new(1, 1);
-    private ScpiLink? _link;
-    private InstrumentAddress? _linkedTo;
+    private readonly InstrumentKeeper _keeper = new(time);
     private ProbeKind? _function;
-    private TimeSpan _pause = TimeSpan.FromMilliseconds(250);
-    private long _lostAt;
-    private string? _lost;
 
     /// <summary>Where the meter is, or null when none is set.</summary>
     public InstrumentAddress? Address => settings.Get().Meter;
@@ -35,47 +24,26 @@ public sealed class BenchMeter(SettingsStore settings, TimeProvider time) : IDis
     {
         if (MeterDialect.Function(kind) is not { } function) return new(null, "No meter answers this: look or press.");
         if (Address is not { } address) return new(null, "No meter is set.");
-        await _turn.WaitAsync(cancel);
         try
         {
-            if (_linkedTo != address) Drop();
-            if (_link is null && _lost is not null && time.GetElapsedTime(_lostAt) < _pause) return new(null, _lost);
-            if (_link is null)
+            return await _keeper.UseAsync(address, async (link, fresh) =>
             {
-                _link = await ScpiLink.OpenAsync(address.Host, address.Port, Patience, cancel);
-                _linkedTo = address;
-                // Old errors in its queue are not about us.
-                await _link.SendAsync("*CLS", cancel);
-            }
+                if (fresh || _function != kind)
+                {
+                    _function = null;
+                    await link.SendAsync($"CONF:{function}", cancel);
+                    var error = await link.QueryAsync("SYST:ERR?", cancel);
+                    if (!error.TrimStart('+').StartsWith("0,", StringComparison.Ordinal)) return new MeterSample(null, $"The meter refused CONF:{function}: {error}");
+                    _function = kind;
+                }
 
-            if (_function != kind)
-            {
-                await _link.SendAsync($"CONF:{function}", cancel);
-                var error = await _link.QueryAsync("SYST:ERR?", cancel);
-                if (!error.TrimStart('+').StartsWith("0,", StringComparison.Ordinal)) return new(null, $"The meter refused CONF:{function}: {error}");
-                _function = kind;
-            }
-
-            var read = MeterDialect.Parse(await _link.QueryAsync("READ?", cancel), kind);
-            (_lost, _pause) = (null, TimeSpan.FromMilliseconds(250));
-            return new(read.Value, read.Problem);
+                var read = MeterDialect.Parse(await link.QueryAsync("READ?", cancel), kind);
+                return new MeterSample(read.Value, read.Problem);
+            }, cancel);
         }
         catch (InstrumentLinkException ex)
         {
-            Drop();
-            (_lost, _lostAt) = (ex.Message, time.GetTimestamp());
-            _pause = _pause * 2 < LongestPause ? _pause * 2 : LongestPause;
             return new(null, ex.Message);
-        }
-        catch (OperationCanceledException)
-        {
-            // Given up in the middle of an answer: the next line would be the wrong one.
-            Drop();
-            throw;
-        }
-        finally
-        {
-            _turn.Release();
         }
     }
 
@@ -84,20 +52,10 @@ public sealed class BenchMeter(SettingsStore settings, TimeProvider time) : IDis
     /// <exception cref="InstrumentLinkException">It does not answer.</exception>
     public static async Task<string> WhoAsync(InstrumentAddress address, CancellationToken cancel)
     {
-        using var link = await ScpiLink.OpenAsync(address.Host, address.Port, Patience, cancel);
+        using var link = await ScpiLink.OpenAsync(address.Host, address.Port, InstrumentKeeper.Patience, cancel);
         return await link.QueryAsync("*IDN?", cancel);
     }
 
     /// <inheritdoc/>
-    public void Dispose()
-    {
-        Drop();
-        _turn.Dispose();
-    }
-
-    private void Drop()
-    {
-        _link?.Dispose();
-        (_link, _function) = (null, null);
-    }
+    public void Dispose() => _keeper.Dispose();
 }
