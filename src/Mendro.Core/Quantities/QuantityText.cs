@@ -14,13 +14,13 @@ public static partial class QuantityText
     // The units that take a prefix; millimetres, per cent, degrees and hours do not.
     private static readonly HashSet<string> Prefixed = ["V", "A", "Ω", "F", "Hz", "W", "1"];
 
-    [GeneratedRegex(@"^(?<sign>[-−+]?)(?<whole>[0-9]{1,15})(?:[.,](?<part>[0-9]{0,15}))?(?:[eE](?<exponent>[-+]?[0-9]{1,2}))?\s*(?<rest>[^0-9]*)$")]
+    [GeneratedRegex(@"^(?<sign>[-−+]?)(?<whole>[0-9]{1,20})(?:[.,](?<part>[0-9]{0,20}))?(?:[eE](?<exponent>[-+]?[0-9]{1,3}))?\s*(?<rest>[^0-9]*)$")]
     private static partial Regex PlainPattern();
 
     [GeneratedRegex($@"^(?<sign>[-−+]?)(?<whole>[0-9]{{1,9}})(?<prefix>{SiPrefix.Class}|R|V)(?<part>[0-9]{{1,6}})\s*(?<rest>[^0-9]*)$")]
     private static partial Regex PrefixAsPointPattern();
 
-    [GeneratedRegex($@"^(?<sign>[-−+]?)[.,](?<part>[0-9]{{1,15}})\s*(?<rest>[^0-9]*)$")]
+    [GeneratedRegex($@"^(?<sign>[-−+]?)[.,](?<part>[0-9]{{1,20}})\s*(?<rest>[^0-9]*)$")]
     private static partial Regex PointFirstPattern();
 
     /// <summary>Reads a quantity.</summary>

@@ -39,7 +39,11 @@ public static class GoodReadingFile
     public static string Write(IEnumerable<GoodReading> readings)
     {
         using var text = new StringWriter(CultureInfo.InvariantCulture);
-        using (var csv = new CsvWriter(text, new CsvConfiguration(CultureInfo.InvariantCulture) { NewLine = "\r\n" }))
+        using (var csv = new CsvWriter(text, new CsvConfiguration(CultureInfo.InvariantCulture) 
+        {
+            // A lone line feed ends a record for most readers, so it is quoted like any other line end.
+            NewLine = "\r\n", ShouldQuote = args => args.Field?.AsSpan().IndexOfAny(",;\"\r\n") >= 0 || args.Field?.Trim() != args.Field,
+        }))
         {
             foreach (var column in Columns) csv.WriteField(column);
             csv.NextRecord();

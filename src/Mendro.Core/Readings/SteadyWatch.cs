@@ -29,6 +29,9 @@ public sealed class SteadyWatch
     private const double RelativeTolerance = 0.005;
     private const double NearZeroVolts = 0.05;
 
+    // Fewer, and a slow meter or a busy machine could make two readings far apart look like standing still.
+    private const int LeastSamples = 3;
+
     private readonly TimeSpan _hold;
     private readonly List<(TimeSpan At, double Value)> _window = [];
     private bool _armed;
@@ -52,12 +55,14 @@ public sealed class SteadyWatch
         }
 
         _window.Add((at, v));
-        // One sample older than needed is kept, so that the window really spans the hold.
+        // One sample older than needed is kept, so that the window really spans the longest hold.
         var longest = _hold * 2;
         while (_window.Count > 2 && _window[1].At <= at - longest) _window.RemoveAt(0);
         var need = unit == ReadingUnit.Volts && Math.Abs(v) < NearZeroVolts ? longest : _hold;
-        var held = _window.Where(s => s.At >= at - need).ToList();
-        var spans = _window[0].At <= at - need;
+        // From the last sample before the hold began on, so that the window spans all of it.
+        var from = Math.Max(0, _window.FindLastIndex(s => s.At <= at - need));
+        var held = _window.Skip(from).ToList();
+        var spans = _window[from].At <= at - need && held.Count >= LeastSamples;
         var (low, high) = (held.Min(s => s.Value), held.Max(s => s.Value));
         if (high - low > Tolerance(unit, (high + low) / 2))
         {

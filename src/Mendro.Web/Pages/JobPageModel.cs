@@ -4,6 +4,7 @@ using Mendro.Core.Planning;
 using Mendro.Storage;
 using Mendro.Web.Bench;
 using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.Mvc.Filters;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 
 namespace Mendro.Web.Pages;
@@ -29,6 +30,12 @@ public abstract class JobPageModel(JobStore jobs, BenchRecordStore records, Benc
 
     /// <summary>Clock.</summary>
     protected TimeProvider Time { get; } = time;
+
+    /// <summary>A request that no handler answers would show a page without its job.</summary>
+    public override void OnPageHandlerExecuting(PageHandlerExecutingContext context)
+    {
+        if (context.HandlerMethod is null) context.Result = NotFound();
+    }
 
     /// <summary>Loads the job, afresh after a write.</summary>
     /// <returns>False when there is no such job.</returns>

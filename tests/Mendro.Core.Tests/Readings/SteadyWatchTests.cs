@@ -21,6 +21,15 @@ public class SteadyWatchTests
     }
 
     [Fact]
+    public void Two_samples_far_apart_are_not_standing_still()
+    {
+        var watch = new SteadyWatch(Second, armed: true);
+        watch.Step(TimeSpan.Zero, ReadingUnit.Volts, 6.2).ShouldBe(SteadyState.Moving);
+        watch.Step(5 * Second, ReadingUnit.Volts, 6.2).ShouldBe(SteadyState.Moving);
+        watch.Step(10 * Second, ReadingUnit.Volts, 9.1).ShouldBe(SteadyState.Moving);
+    }
+
+    [Fact]
     public void The_old_point_does_not_answer_for_the_new_one()
     {
         var watch = new SteadyWatch(Second);

@@ -1,0 +1,161 @@
+// Readings in the browser: the meter over its real TCP path, hands-free, the bar on every page, contacts, calculators, supply.
+import { test, expect } from './shop.mjs';
+
+const meterIs = async (page, address) => {
+  await page.goto('/Settings');
+  const before = await page.getByLabel('Bench meter, address and port').inputValue();
+  await page.getByLabel('Bench meter, address and port').fill(address);
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByRole('status').first()).toHaveText('Saved.');
+  return before;
+};
+
+test('a whole supply path is measured hands-free until the switch is named', async ({ page }) => {
+  test.setTimeout(120_000);
+  await page.goto('/Jobs/142/Find');
+  await page.locator('#walk').selectOption('supply');
+  await page.locator('#hands-free').click();
+  await page.goto('/Jobs/142/Find?select=walk:supply');
+  await expect(page.locator('.reading-bar .at b')).toHaveText('Cells, in the bay');
+  // From here on nobody touches a key.
+  await expect(page.locator('.map .stretch-words')).toHaveText('the fault lies in here', { timeout: 90_000 });
+  await expect(page.locator('.map .part.suspect[data-id="switch"]')).toBeVisible();
+  await expect(page.locator('.know')).toContainText('After the switch');
+  for (const point of ['Cells, in the bay', 'Supply, at the board', 'Fuse, far side']) await expect(page.locator('.know li', { hasText: point }).first()).toContainText('V a cell');
+  // The first suspect is the switch; the next point, its buzzer, is open like lifted tips and waits for a key.
+  await expect(page.locator('.know ~ h2, section h2', { hasText: 'Suspects' })).toBeVisible();
+  await expect(page.locator('.reading-bar .at b')).toHaveText('Switch, by buzzer');
+  await expect(page.locator('#meter-words')).toContainText('Enter files OL');
+  await page.keyboard.press('Enter');
+  await expect(page.locator('.know li', { hasText: 'Switch, by buzzer' })).toContainText('OL');
+  // One key takes it back, even from the empty reading field.
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('z');
+  await expect(page.locator('.know li', { hasText: 'Switch, by buzzer' })).toHaveCount(0);
+});
+
+test('pause holds the reading back; lifting the tips lets the next one through', async ({ page }) => {
+  test.setTimeout(90_000);
+  await page.goto('/Jobs/138/Find?select=probe:tp1');
+  await page.keyboard.press('h');
+  await page.keyboard.press('p');
+  await expect(page.locator('#meter')).toHaveAttribute('data-state', 'held', { timeout: 30_000 });
+  await expect(page.locator('.know')).not.toContainText('Cells, in the bay');
+  await page.keyboard.press('p');
+  await page.keyboard.press('t');
+  await expect(page.locator('#meter-words')).toContainText('leads open');
+  await page.keyboard.press('t');
+  await expect(page.locator('.know')).toContainText('Cells, in the bay', { timeout: 30_000 });
+});
+
+test('Enter in an empty field files what the meter shows', async ({ page }) => {
+  test.setTimeout(90_000);
+  await page.goto('/Jobs/123/Find?select=probe:tp2');
+  await expect(page.locator('#meter')).toHaveAttribute('data-state', 'accepted', { timeout: 30_000 });
+  await expect(page.locator('.know')).not.toContainText('Supply, at the board');
+  await page.locator('.reading-bar .entry').press('Enter');
+  await expect(page.locator('.know li', { hasText: 'Supply, at the board' })).toContainText(' V');
+});
+
+test('a lost meter says so, readings are typed meanwhile, and it comes back', async ({ page, context }) => {
+  test.setTimeout(90_000);
+  const other = await context.newPage();
+  const address = await meterIs(other, '127.0.0.1:9');
+  await page.goto('/Jobs/123/Find?select=probe:tp4');
+  await expect(page.locator('#meter-words')).toContainText('Is the instrument on', { timeout: 15_000 });
+  await expect(page.locator('#meter')).toHaveAttribute('data-state', 'lost');
+  await page.locator('.reading-bar .entry').fill('0.02');
+  await page.keyboard.press('Enter');
+  await expect(page.locator('.know li', { hasText: 'After the switch' })).toContainText('0.02 V');
+  await page.goto('/Jobs/123/Find?select=probe:tp3');
+  await meterIs(other, address);
+  await expect(page.locator('#meter-words')).toContainText('as expected', { timeout: 30_000 });
+});
+
+test('the bar on Prove files, says what it means, and takes back by one key', async ({ page }) => {
+  await page.goto('/Jobs/133/Prove');
+  const bar = page.locator('#bar .reading-bar');
+  await expect(bar).toBeVisible();
+  await page.goto('/Jobs/129/Fix');
+  await expect(bar).toBeVisible();
+  await page.keyboard.press('r');
+  await expect(page.locator('#bar .entry, #bar select').first()).toBeFocused();
+  await page.goto('/Jobs/136/Prove');
+  await expect(bar).toBeVisible();
+  await page.evaluate(() => window.htmx.ajax('GET', '/Jobs/136/Bar?handler=Board&select=probe:rail-ohms', { target: '#bar', swap: 'outerHTML' }));
+  await expect(page.locator('#bar .at b')).toHaveText('5 V to ground');
+  await page.keyboard.press('r');
+  await page.keyboard.type('beep');
+  await expect(page.locator('#verdict')).toContainText('Stop.');
+  await page.keyboard.press('Enter');
+  await expect(page.locator('.bar-said')).toContainText('5 V to ground');
+  await expect(page.locator('.bar-stop .caution')).toContainText('Short on the supply');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('z');
+  await expect(page.locator('.bar-said')).toContainText('Taken back');
+  await expect(page.locator('.bar-stop')).toHaveCount(0);
+});
+
+test('contacts are swept with one key each and filed as evidence', async ({ page }) => {
+  await page.goto('/Jobs/130/Contacts?connector=edge');
+  for (const [key, contact, next] of [['b', 1, 3], ['n', 3, 5], ['s', 5, 7]]) {
+    await page.keyboard.press(key);
+    await expect(page.locator(`[data-contact="${contact}"] .sign`)).not.toBeEmpty();
+    await expect(page.locator('.contact[aria-current]')).toHaveAttribute('data-contact', String(next));
+  }
+  await expect(page.locator('.contacts')).toContainText('1 of 3 beep; silent 3; joined 5–7'.replace('1 of 3', '2 of 3'));
+  await page.keyboard.press('z');
+  await expect(page.locator('.contacts')).not.toContainText('joined');
+  await expect(page.locator('.contact[aria-current]')).toHaveAttribute('data-contact', '5');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('ArrowRight');
+  await expect(page.locator('.contact[aria-current]')).toHaveAttribute('data-contact', '7');
+  await page.keyboard.type('7');
+  await page.keyboard.press('Escape');
+  await page.locator('.reading-bar .entry').fill('7 ohm');
+  await page.keyboard.press('Enter');
+  await expect(page.locator('[data-contact="7"]')).toHaveClass(/silent/);
+  await expect(page.locator('.contacts')).toContainText('fits what was seen: picture fine but figures garbled');
+  await page.getByRole('button', { name: 'File it as evidence' }).click();
+  await expect(page.locator('.know li', { hasText: 'Fingers to legs' })).toContainText('silent 3, 7');
+});
+
+test('contacts are swept by the meter, hands-free', async ({ page }) => {
+  test.setTimeout(90_000);
+  await page.goto('/Jobs/124/Contacts');
+  await page.locator('#hands-free').click();
+  await expect(page.locator('.contact.beep')).toHaveCount(3, { timeout: 60_000 });
+});
+
+test('a calculator answers while one types, draws it, and files it in a job', async ({ page }) => {
+  await page.goto('/Calculators/resistor-bands?job=123');
+  await page.getByLabel('Colours, from the end where they begin').fill('yellow,violet,red,gold');
+  await expect(page.locator('.calc-outputs')).toContainText('4.7 kΩ');
+  await expect(page.locator('.calc-drawing svg rect[fill]')).toHaveCount(4);
+  await page.getByLabel('Measured, if known (Ω)').fill('9k8');
+  await expect(page.locator('.verdict-word')).toContainText('too high');
+  await page.getByLabel('Colours, from the end where they begin').fill('yellow,mauve,red');
+  await expect(page.locator('#calc-result .wrong')).toContainText('“mauve” is no band colour');
+  await page.getByLabel('Colours, from the end where they begin').fill('brown,black,orange,gold');
+  await expect(page.locator('.verdict-word')).toContainText('within tolerance');
+  await page.getByRole('button', { name: 'File', exact: true }).click();
+  await expect(page).toHaveURL(/\/Jobs\/123\/Find/);
+  await expect(page.locator('.know')).toContainText('Resistor bands');
+});
+
+test('the bar leads to the calculator with what is known filled in', async ({ page }) => {
+  await page.goto('/Jobs/123/Find?select=probe:tp3');
+  await page.locator('.reading-bar a', { hasText: 'calc' }).click();
+  await expect(page.getByLabel('Cells in series')).toHaveValue('4');
+  await expect(page.locator('.calc-outputs')).toContainText('6.4 V');
+});
+
+test('the bench supply is set, switched by key, and tells what the draw means', async ({ page }) => {
+  await page.goto('/Jobs/142/Supply');
+  await page.getByRole('button', { name: 'Set', exact: true }).click();
+  await page.keyboard.press('o');
+  await expect(page.locator('#supply-state')).toContainText('Nothing is drawn');
+  await expect(page.locator('#supply-state')).toContainText('6.00 V');
+  await page.keyboard.press('o');
+  await expect(page.locator('#supply-state')).toContainText('output off');
+});

@@ -1,0 +1,96 @@
+using Mendro.Core.Calculators;
+using Mendro.Core.Diagnosis;
+using Mendro.Core.Electrical;
+using Mendro.Core.Methods;
+using Mendro.Core.Profiles;
+using Mendro.Core.Readings;
+using Mendro.StandIns;
+using Mendro.StandIns.Instruments;
+
+namespace Mendro.Core.Tests.Readings;
+
+/// <summary>Where the selection walks on while both hands hold probes.</summary>
+public class ProbeWalkTests
+{
+    private static readonly DeviceModel Quartet = new(TradeLibrary.Shipped.Profiles.Single(p => p.Id == "harrow-quartet"), TradeLibrary.Shipped);
+
+    // Follow the supply from the source: cells, contacts, fuse, switch … (trade rule).
+    [Fact]
+    public void Along_the_supply_the_points_come_in_the_order_of_the_flow_until_the_fault_is_enclosed()
+    {
+        var (taken, last) = Work("switch.worn", WalkSchool.Supply);
+        taken.Take(4).ShouldBe(["tp1", "tp2", "tp3", "tp4"]);
+        last.Stretch!.Parts.Select(p => p.Id).ShouldBe(["switch"]);
+        last.Suspects[0].Fault.Part.Id.ShouldBe("switch");
+    }
+
+    // The best next point stops where a repair saves more minutes than another reading; the fault is then among the first.
+    [Theory]
+    [InlineData("switch.worn")]
+    [InlineData("fuse.open")]
+    [InlineData("psu.dead")]
+    public void Both_ways_of_walking_lead_to_the_fault(string fault)
+    {
+        var part = fault.Split('.')[0];
+        Work(fault, WalkSchool.Supply).Last.Suspects[0].Fault.Part.Id.ShouldBe(part);
+        Work(fault, WalkSchool.Best).Last.Suspects.Take(3).Select(s => s.Fault.Part.Id).ShouldContain(part);
+    }
+
+    [Fact]
+    public void Only_metered_points_are_walked_to_and_none_twice()
+    {
+        foreach (var school in Enum.GetValues<WalkSchool>())
+        {
+            var (taken, _) = Work("main.short", school);
+            taken.ShouldBeUnique();
+            taken.Select(id => Quartet.Profile.FindProbe(id)!.Kind).ShouldAllBe(k => ProbeWalk.IsMetered(k));
+        }
+    }
+
+    [Fact]
+    public void Calculators_come_with_what_the_profile_knows()
+    {
+        var profile = Quartet.Profile;
+        var pack = CalculatorLinks.ForProbe(profile, profile.FindProbe("tp3")!, 5.9).ShouldHaveSingleItem();
+        pack.Calculator.Name.ShouldBe("battery-pack");
+        pack.Calculator.Run(pack.Known).Value!.Answer.Verdict.ShouldBe("good");
+        var atrium = TradeLibrary.Shipped.Profiles.Single(p => p.Id == "pellin-atrium");
+        CalculatorLinks.ForPart(atrium, atrium.FindPart("regulator")!).Select(l => l.Calculator.Name).ShouldBe(["regulator", "rectified"]);
+        // Every known value is one that its calculator takes.
+        foreach (var p in TradeLibrary.Shipped.Profiles)
+            foreach (var link in p.Parts.SelectMany(part => CalculatorLinks.ForPart(p, part)))
+                foreach (var (key, value) in link.Known)
+                    if (value != "any") link.Calculator.Keys.Single(k => k.Name == key).Read(value).Problem.ShouldBeNull($"{p.Id} {link.Calculator.Name} {key}={value}");
+    }
+
+    // A fifth above what the unit was made for, a quarter of it first (common practice, no source).
+    [Theory]
+    [InlineData("harrow-quartet", 6.0, 0.36, 0.075)]
+    [InlineData("quillon-minnow", 7.4, 0.6, 0.125)]
+    [InlineData("pellin-atrium", 11.3, 1.56, 0.325)]
+    [InlineData("tarn-halyard", null, 0.36, 0.075)]
+    public void A_unit_has_its_plan_for_the_bench_supply(string id, double? volts, double limit, double first)
+    {
+        var plan = SupplyPlan.For(TradeLibrary.Shipped.Profiles.Single(p => p.Id == id), BenchLimits.Shipped);
+        (plan.Volts, plan.LimitAmps, plan.FirstLimitAmps).ShouldBe((volts, limit, first));
+    }
+
+    /// <summary>Measures a unit with one hidden fault, point after point as the walk says, until it says stop.</summary>
+    private static (List<string> Taken, UnitDiagnosis Last) Work(string fault, WalkSchool school)
+    {
+        var hidden = Enumerable.Range(0, Quartet.Faults.Count).Single(f => Quartet.Faults[f].Id == fault);
+        var unit = PracticeUnit.With(Quartet, $"walk/{fault}", [hidden]);
+        var events = new List<BenchEvent> { new FunctionTried(0, "power-light", false, "nothing") };
+        var taken = new List<string>();
+        while (taken.Count < 30)
+        {
+            var diagnosis = UnitDiagnosis.Make(Quartet, events).Value!;
+            var advice = new MoveAdvisor(new BenchCosts()).Advise(diagnosis, AccessState.Open);
+            if (ProbeWalk.Next(diagnosis, advice, Quartet.Graph, taken.ToHashSet(), school) is not { } probe || (diagnosis.Stretch is { } s && s.Parts.Count == 1)) return (taken, diagnosis);
+            taken.Add(probe.Id);
+            events.Add(new ProbeTaken(events.Count, probe.Id, unit.Probe(probe)));
+        }
+
+        throw new InvalidOperationException("It never stops.");
+    }
+}

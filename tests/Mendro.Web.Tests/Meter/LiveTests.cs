@@ -1,0 +1,142 @@
+using System.Net;
+using System.Text.Json;
+using Mendro.Storage;
+using Mendro.Web.Meter;
+
+namespace Mendro.Web.Tests.Meter;
+
+/// <summary>The meter in the pages: server-sent events from the stand-in over TCP, settings, and the bench supply.</summary>
+/// <remarks>One demo for all: there is one meter, and the tests of a class run one after the other.</remarks>
+public class LiveTests(LiveTests.MeterDemo shop) : IClassFixture<LiveTests.MeterDemo>
+{
+    [Fact]
+    public async Task The_stand_in_hand_touches_the_selected_point_and_the_value_is_accepted_once_it_stands()
+    {
+        var events = await Until("/Jobs/123/Live?probe=tp3", e => e.State == "accepted");
+        events[^1].Good.ShouldBe(true);
+        events[^1].Words.ShouldBe("as expected");
+        events[^1].Typed!.ShouldEndWith(" V");
+        // The hand was on its way first, so that the old point could not answer.
+        events[0].State.ShouldBeOneOf("open", "moving");
+        var dead = await Until("/Jobs/123/Live?probe=tp4", e => e.State == "accepted");
+        dead[^1].Good.ShouldBe(false);
+        dead[^1].Words.ShouldBe("missing");
+    }
+
+    [Fact]
+    public async Task A_pulled_cable_is_said_and_the_reading_comes_back()
+    {
+        await Until("/Jobs/123/Live?probe=tp3", e => e.State == "moving");
+        shop.Service<StandInBench>().CutLinks();
+        var lost = await shop.Service<BenchMeter>().ReadAsync(Mendro.Core.Profiles.ProbeKind.Volts, TestContext.Current.CancellationToken);
+        lost.Problem!.ShouldContain("link");
+        // Whether the tips were lifted while the link was gone cannot be known: the value stands, but may have to wait for a lift.
+        (await Until("/Jobs/123/Live?probe=tp3", e => e.State is "accepted" or "held"))[^1].Good.ShouldBe(true);
+    }
+
+    [Fact]
+    public async Task A_contact_is_measured_like_any_contact()
+    {
+        var events = await Until("/Jobs/142/Live?contact=slot:4", e => e.State == "accepted");
+        events[^1].Typed!.ShouldEndWith("Ω");
+        events[^1].Good.ShouldBe(true);
+    }
+
+    [Theory]
+    [InlineData("/Jobs/123/Live?probe=nowhere")]
+    [InlineData("/Jobs/123/Live?probe=contacts-eye")]
+    [InlineData("/Jobs/123/Live?contact=slot:999")]
+    [InlineData("/Jobs/99999/Live?probe=tp3")]
+    [InlineData("/Jobs/123/Live")]
+    public async Task What_no_meter_answers_is_not_found(string path)
+    {
+        using var response = await shop.Client.GetAsync(path, TestContext.Current.CancellationToken);
+        response.StatusCode.ShouldBe(HttpStatusCode.NotFound);
+    }
+
+    [Fact]
+    public async Task The_settings_ask_an_instrument_who_it_is()
+    {
+        var meter = shop.Service<SettingsStore>().Get().Meter!.ToString();
+        using var good = await shop.Post("/Settings", "/Settings?handler=Test&which=meter", true, ("Meter", meter));
+        (await good.Content.ReadAsStringAsync(TestContext.Current.CancellationToken)).ShouldContain("It answers: Mendro,Stand-in meter");
+        using var nobody = await shop.Post("/Settings", "/Settings?handler=Test&which=supply", true, ("Supply", "127.0.0.1:1"));
+        (await nobody.Content.ReadAsStringAsync(TestContext.Current.CancellationToken)).ShouldContain("Is the instrument on");
+        using var nonsense = await shop.Post("/Settings", "/Settings?handler=Test&which=meter", true, ("Meter", "no where"));
+        (await nonsense.Content.ReadAsStringAsync(TestContext.Current.CancellationToken)).ShouldContain("is no address");
+    }
+
+    [Fact]
+    public async Task A_wrong_address_is_refused_and_kept_in_the_field()
+    {
+        using var empty = new WebShop();
+        using var response = await empty.Post("/Settings", ("ShopName", "S"), ("Currency", "EUR"), ("Rate", "30"), ("Originality", "60"), ("Strength", "2"), ("LookMinutes", "20"), ("LookPercent", "40"), ("Meter", "me ter"));
+        response.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (await WebShop.Parse(response)).QuerySelector("input[name=Meter]")!.GetAttribute("value").ShouldBe("me ter");
+    }
+
+    [Fact]
+    public async Task The_supply_feeds_a_unit_within_its_limits_and_tells_what_the_draw_means()
+    {
+        // Job 142 has a worn switch: nothing gets in.
+        using (var set = await shop.Post("/Jobs/142/Supply", "/Jobs/142/Supply?handler=Set", false, ("volts", "6"), ("limit", "75 mA"))) set.StatusCode.ShouldBe(HttpStatusCode.Redirect);
+        using (var on = await shop.Post("/Jobs/142/Supply", "/Jobs/142/Supply?handler=Switch", false, ("on", "true"))) on.StatusCode.ShouldBe(HttpStatusCode.Redirect);
+        (await shop.Page("/Jobs/142/Supply")).QuerySelector("#supply-state")!.TextContent.ShouldContain("Nothing is drawn");
+        using (var file = await shop.Post("/Jobs/142/Supply", "/Jobs/142/Supply?handler=File")) file.StatusCode.ShouldBe(HttpStatusCode.Redirect);
+        shop.View(142).Records[^1].Words.ShouldStartWith("Draw: ");
+
+        using var slip = await shop.Post("/Jobs/142/Supply", "/Jobs/142/Supply?handler=Set", false, ("volts", "60"), ("limit", "0.1"));
+        slip.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        using var comma = await shop.Post("/Jobs/142/Supply", "/Jobs/142/Supply?handler=Set", false, ("volts", "12"), ("limit", "0.1"));
+        (await WebShop.Parse(comma)).QuerySelector("[role=alert]")!.TextContent.ShouldContain("far over the 6 V");
+    }
+
+    [Fact]
+    public async Task A_unit_with_a_short_is_not_fed_without_saying_so_and_then_the_limit_holds()
+    {
+        shop.Service<StandInTruthStore>().Hide(shop.Jobs.Find(134)!.Id, ["main.short"]);
+        using (await shop.Post("/Jobs/138/Find", "/Jobs/138/Find?handler=Reading", true, ("probe", "rail-ohms"), ("text", "1.6"))) { }
+        using (await shop.Post("/Jobs/138/Supply", "/Jobs/138/Supply?handler=Set", false, ("volts", "6"), ("limit", "0.075"))) { }
+        using (var refused = await shop.Post("/Jobs/138/Supply", "/Jobs/138/Supply?handler=Switch", false, ("on", "true"))) refused.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        using (var sure = await shop.Post("/Jobs/138/Supply", "/Jobs/138/Supply?handler=Switch", false, ("on", "true"), ("sure", "true"))) sure.StatusCode.ShouldBe(HttpStatusCode.Redirect);
+        var page = await shop.Page("/Jobs/138/Supply");
+        page.QuerySelector("#supply-state")!.TextContent.ShouldContain("The limit of 0.075 A holds");
+        page.QuerySelector("#supply-state .caution.stop")!.TextContent.ShouldContain("Short on the supply");
+    }
+
+    [Fact]
+    public async Task Without_a_supply_the_page_says_what_to_set_by_hand()
+    {
+        using var empty = new WebShop();
+        var number = await empty.TakeIn();
+        (await empty.Page($"/Jobs/{number}/Supply")).QuerySelector(".empty")!.TextContent.ShouldContain("6 V, first with a limit of 75 mA");
+    }
+
+    private async Task<List<LiveReading>> Until(string path, Func<LiveReading, bool> done)
+    {
+        using var limit = CancellationTokenSource.CreateLinkedTokenSource(TestContext.Current.CancellationToken);
+        limit.CancelAfter(TimeSpan.FromSeconds(60));
+        using var response = await shop.Client.GetAsync(path, HttpCompletionOption.ResponseHeadersRead, limit.Token);
+        response.Content.Headers.ContentType!.MediaType.ShouldBe("text/event-stream");
+        using var reader = new StreamReader(await response.Content.ReadAsStreamAsync(limit.Token));
+        var events = new List<LiveReading>();
+        try
+        {
+            while (await reader.ReadLineAsync(limit.Token) is { } line)
+            {
+                if (!line.StartsWith("data: ", StringComparison.Ordinal)) continue;
+                events.Add(JsonSerializer.Deserialize<LiveReading>(line[6..], JsonSerializerOptions.Web)!);
+                if (done(events[^1])) return events;
+            }
+        }
+        catch (OperationCanceledException)
+        {
+            // Too late; what came is told below.
+        }
+
+        throw new InvalidOperationException($"It never came: {events.Count} events, the last {string.Join(" · ", events.TakeLast(5))}");
+    }
+
+    /// <summary>The demo with its stand-in instruments.</summary>
+    public sealed class MeterDemo() : WebShop(demo: true);
+}
