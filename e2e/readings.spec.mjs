@@ -48,6 +48,18 @@ test('pause holds the reading back; lifting the tips lets the next one through',
   await expect(page.locator('.know')).toContainText('Cells, in the bay', { timeout: 30_000 });
 });
 
+test('a practice unit is measured by the meter too, and typed readings are refused there', async ({ page }) => {
+  test.setTimeout(90_000);
+  page.allowErrors = /422/;
+  await page.goto('/Jobs/900001/Find?select=probe:tp1');
+  await page.locator('.reading-bar .entry').fill('6.2');
+  await page.keyboard.press('Enter');
+  await expect(page.locator('.reading-bar .verdict')).toContainText('answers by itself');
+  await page.goto('/Jobs/900001/Find?select=probe:tp1');
+  await page.locator('#hands-free').click();
+  await expect(page.locator('.know li', { hasText: 'Cells, in the bay' })).toContainText(' V', { timeout: 30_000 });
+});
+
 test('Enter in an empty field files what the meter shows', async ({ page }) => {
   test.setTimeout(90_000);
   await page.goto('/Jobs/123/Find?select=probe:tp2');

@@ -87,6 +87,8 @@ app.MapHealthChecks("/health");
 
 app.Lifetime.ApplicationStarted.Register(() =>
 {
+    var shop = app.Services.GetRequiredService<SettingsStore>().Get();
+    if (options.Demo) Console.WriteLine($"A stand-in meter answers at {shop.Meter}, a stand-in supply at {shop.Supply}");
     foreach (var url in app.Urls) Console.WriteLine($"Mendro is open at {url}");
 });
 app.Run();

@@ -47,6 +47,42 @@ public sealed class CommandTests : IDisposable
     }
 
     [Fact]
+    public void Calc_answers_in_the_documented_shape()
+    {
+        var (code, output, error) = Run("calc", "battery-pack", "cells=4", "chemistry=alkaline", "measured=6.24", "--json");
+        code.ShouldBe(0, error);
+        var answer = JsonDocument.Parse(output).RootElement;
+        answer.EnumerateObject().Select(p => p.Name).ShouldBe(["name", "inputs", "outputs", "verdict", "source"]);
+        answer.GetProperty("inputs").GetProperty("cells").GetDouble().ShouldBe(4);
+        answer.GetProperty("outputs").EnumerateObject().Select(p => p.Name).ShouldBe(["nominal", "fresh", "low", "empty", "perCell", "state"]);
+        answer.GetProperty("outputs").GetProperty("perCell").GetDouble().ShouldBe(1.56, 1e-12);
+        answer.GetProperty("outputs").GetProperty("state").GetString().ShouldBe("full");
+        var adapter = JsonDocument.Parse(Run("calc", "adapter", "--json", "kind=ac", "volts=9", "amps=1", "needKind=dc", "needVolts=9", "needAmps=0.85", "needPolarity=centre-negative").Output).RootElement;
+        adapter.GetProperty("verdict").GetString().ShouldBe("dangerous");
+        adapter.GetProperty("outputs").GetProperty("reasons").GetArrayLength().ShouldBe(3);
+        Run("calc", "temperature", "celsius=280").Output.ShouldContain("Fahrenheit: 536 °F");
+    }
+
+    [Theory]
+    [InlineData("vin", "calc", "regulator", "vin=nine", "current=1")]
+    [InlineData("current", "calc", "regulator", "vin=9")]
+    [InlineData("volts", "calc", "regulator", "vin=9", "current=1", "volts=5")]
+    [InlineData("vin", "calc", "regulator", "vin=9", "vin=8", "current=1")]
+    [InlineData("vin", "calc", "regulator", "vin=", "current=1")]
+    [InlineData("confidence", "calc", "starts", "successes=20", "confidence=1")]
+    [InlineData("bands", "calc", "resistor-bands", "bands=brown")]
+    [InlineData("nine", "calc", "regulator", "nine")]
+    [InlineData("sesame", "calc", "sesame")]
+    [InlineData("battery-pack", "calc")]
+    public void Calc_names_the_key_that_is_wrong(string named, params string[] args)
+    {
+        var (code, output, error) = Run([.. args, "--json"]);
+        code.ShouldBe(2);
+        output.ShouldBeEmpty();
+        error.ShouldContain(named);
+    }
+
+    [Fact]
     public void Simulate_answers_in_the_documented_shape()
     {
         File.WriteAllText(_file, Mendro.Core.Methods.TradeLibrary.ReadText("Profiles/pellin-atrium-pad.json"));

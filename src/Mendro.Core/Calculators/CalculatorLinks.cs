@@ -7,7 +7,13 @@ namespace Mendro.Core.Calculators;
 /// <summary>A calculator that applies somewhere, with what is known filled in.</summary>
 /// <param name="Calculator">Calculator.</param>
 /// <param name="Known">Values by key.</param>
-public sealed record CalculatorLink(Calculator Calculator, IReadOnlyDictionary<string, string> Known);
+public sealed record CalculatorLink(Calculator Calculator, IReadOnlyDictionary<string, string> Known)
+{
+    /// <summary>The calculation as an address, opened from a job.</summary>
+    /// <param name="jobNumber">Number of the job.</param>
+    public string Address(long jobNumber) =>
+        $"/Calculators/{Calculator.Name}?{string.Join('&', Known.Select(k => $"{k.Key}={Uri.EscapeDataString(k.Value)}").Append(FormattableString.Invariant($"job={jobNumber}")))}";
+}
 
 /// <summary>Which calculators apply to a part, a probe or a method of a unit.</summary>
 public static class CalculatorLinks

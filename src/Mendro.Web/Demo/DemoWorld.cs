@@ -14,7 +14,7 @@ namespace Mendro.Web.Demo;
 /// Fills an empty shop with an invented world. Every step goes through the same stores and rules as a page would.
 /// Steps: <c>mark ID</c>, <c>pass FUNCTION …</c>, <c>fail FUNCTION [LOOK]</c>, <c>failall [LOOK]</c>, <c>read PROBE TEXT</c>,
 /// <c>starts FUNCTION pass|fail N</c>, <c>provoke FUNCTION HOW changed|same</c>, <c>swap FUNCTION PART=GEAR… RESULT</c> (gear by its number), <c>cause PART MODE</c>, <c>fix PART METHOD [MINUTES] [COST]</c>, <c>prove</c> (all functions pass), <c>stage NAME</c>,
-/// <c>hide PART.MODE …</c> (what the stand-in meter will find), <c>close</c> (case closed up), <c>shelf NAME REASON|NEXT</c>, <c>end NAME NOTE</c>, <c>day N</c> (days later).
+/// <c>contacts CONNECTOR NUMBER=STATE…</c>, <c>hide PART.MODE …</c> (what the stand-in meter will find), <c>close</c> (case closed up), <c>shelf NAME REASON|NEXT</c>, <c>end NAME NOTE</c>, <c>day N</c> (days later).
 /// </summary>
 public sealed class DemoWorld(ShopDatabase database, SecondLookDesk secondLooks, PracticeDesk practice, ModelShelf models, TradeLibrary library, TimeProvider time)
 {
@@ -89,6 +89,11 @@ public sealed class DemoWorld(ShopDatabase database, SecondLookDesk secondLooks,
                 var probe = profile.FindProbe(words[0]) ?? throw Wrong(job, verb, rest);
                 var judged = ReadingJudge.Judge(profile, probe, rest[(words[0].Length + 1)..]);
                 File(judged.IsOk ? maker.Probe(probe, judged.Value) : throw Wrong(job, verb, rest), probe.State);
+                break;
+            case "contacts":
+                var marks = new ContactMarkStore(database, _clock);
+                foreach (var pair in words[1..].Select(w => w.Split('=')))
+                    marks.Add(job.Id, words[0], new ContactMark(int.Parse(pair[0], CultureInfo.InvariantCulture), Enum.Parse<ContactState>(pair[1], ignoreCase: true), null));
                 break;
             case "hide":
                 new StandInTruthStore(database).Hide(job.Id, words);

@@ -9,7 +9,7 @@ using Mendro.Web.Bench;
 namespace Mendro.Web.Meter;
 
 /// <summary>What the page is told of the meter at one moment.</summary>
-/// <param name="State">moving, open, held, accepted or lost.</param>
+/// <param name="State">moving, open, held, accepted, lost, or busy while another page has the meter.</param>
 /// <param name="Typed">The reading as it would be typed, or null.</param>
 /// <param name="Good">Whether it is as expected; null when that cannot be said.</param>
 /// <param name="Words">Verdict in words.</param>
@@ -19,6 +19,8 @@ public sealed record LiveReading(string State, string? Typed, bool? Good, string
 /// <summary>Server-sent events of the meter at the selected point of a job.</summary>
 public sealed class LiveReadings(JobStore jobs, BenchDesk desk, BenchMeter meter, StandInBench standIn, IHostApplicationLifetime lifetime, TimeProvider time)
 {
+    private readonly MeterQueue _queue = new();
+
     private static readonly TimeSpan Pace = TimeSpan.FromMilliseconds(110);
     private static readonly TimeSpan Hold = TimeSpan.FromSeconds(1);
     // A contact is judged like any other closed contact.
@@ -43,9 +45,9 @@ public sealed class LiveReadings(JobStore jobs, BenchDesk desk, BenchMeter meter
         }
 
         context.Response.ContentType = "text/event-stream";
+        var ticket = _queue.Take();
         using var stop = CancellationTokenSource.CreateLinkedTokenSource(context.RequestAborted, lifetime.ApplicationStopping);
-        if (swept is { } s) standIn.ReachContact(view, s.Connector, s.Contact);
-        else standIn.Reach(view, point);
+        var touching = false;
         var watch = new SteadyWatch(Hold);
         var (begun, told) = (time.GetTimestamp(), time.GetTimestamp());
         var last = "";
@@ -53,7 +55,17 @@ public sealed class LiveReadings(JobStore jobs, BenchDesk desk, BenchMeter meter
         {
             while (!stop.IsCancellationRequested)
             {
-                var text = JsonSerializer.Serialize(Look(view.Profile, point, watch, await meter.ReadAsync(point.Kind, stop.Token), time.GetElapsedTime(begun)), JsonSerializerOptions.Web);
+                var mine = _queue.IsFirst(ticket);
+                if (mine && !touching)
+                {
+                    if (swept is { } s) standIn.ReachContact(view, s.Connector, s.Contact);
+                    else standIn.Reach(view, point);
+                }
+
+                touching = mine;
+                var now = mine ? Look(view.Profile, point, watch, await meter.ReadAsync(point.Kind, stop.Token), time.GetElapsedTime(begun))
+                    : new LiveReading("busy", null, null, null, "Another page has the meter; it comes back when that page is closed.");
+                var text = JsonSerializer.Serialize(now, JsonSerializerOptions.Web);
                 if (text != last || time.GetElapsedTime(told) > KeepAlive)
                 {
                     await context.Response.WriteAsync($"data: {text}\n\n", stop.Token);
@@ -67,6 +79,10 @@ public sealed class LiveReadings(JobStore jobs, BenchDesk desk, BenchMeter meter
         catch (OperationCanceledException)
         {
             // The page went on to another point, or the server stops.
+        }
+        finally
+        {
+            _queue.Leave(ticket);
         }
     }
 

@@ -1,9 +1,11 @@
 using System.Globalization;
+using Mendro.Core.Calculators;
 using Mendro.Core.Diagnosis;
 using Mendro.Core.Methods;
 using Mendro.Core.Money;
 using Mendro.Core.Planning;
 using Mendro.Core.Profiles;
+using Mendro.Core.Readings;
 using Mendro.Storage;
 using Mendro.Web.Bench;
 using Microsoft.AspNetCore.Mvc;
@@ -61,6 +63,12 @@ public sealed class FixModel(
 
     /// <summary>As typed.</summary>
     public string? Note { get; private set; }
+
+    /// <summary>Calculators for the chosen part.</summary>
+    public IReadOnlyList<CalculatorLink> Calculators => Part is { } part ? CalculatorLinks.ForPart(View.Profile, part) : [];
+
+    /// <summary>What a fuse or switch should show by position, or null.</summary>
+    public IReadOnlyList<SwitchLine>? Positions => SwitchTable.Of(Part?.Kind);
 
     /// <summary>Shows the methods for a part.</summary>
     public IActionResult OnGet(string? part, string? method) => Prepare(part, method) ? Page() : NotFound();

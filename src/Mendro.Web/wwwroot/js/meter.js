@@ -45,6 +45,7 @@
     const hands = pressed(free) ? (pressed(pause) ? ' · paused' : ' · hands-free') : '';
     switch (now.state) {
       case 'lost': show('lost', '—', `${now.problem} Trying again; type readings meanwhile.`, 'bad'); break;
+      case 'busy': show('lost', '—', now.problem, ''); break;
       case 'open': show('open', now.typed, `leads open${hands}${now.typed === 'OL' && pressed(free) ? '; Enter files OL' : ''}`, ''); break;
       case 'moving': show('moving', now.typed, `settling${hands}`, ''); break;
       default: show(now.state, now.typed, `${now.words ?? 'steady'}${now.state === 'held' && pressed(free) ? ' · lift the tips for the next' : ''}`, now.good === false ? 'bad' : 'ok');
@@ -58,7 +59,7 @@
     beep(now.good !== false);
     said.textContent = `Taken: ${now.typed}, ${now.words ?? ''}`;
     field.value = now.typed;
-    field.form.requestSubmit(field.form.querySelector('button.first'));
+    field.form.requestSubmit(field.form.querySelector('button:not([name])'));
   };
 
   const connect = () => {
