@@ -31,8 +31,17 @@ public sealed class ContactMarkStore(ShopDatabase database, TimeProvider time)
         """, new { jobId, connectorId, at = time.GetUtcNow() }, transaction));
 
     /// <summary>Takes all marks of a connector back, as before a new sweep after cleaning.</summary>
-    public void Clear(long jobId, string connectorId) => database.Write((connection, transaction) => connection.Execute(
+    /// <returns>How many marks were taken back.</returns>
+    public int Clear(long jobId, string connectorId) => database.Write((connection, transaction) => connection.Execute(
         "UPDATE contact_marks SET withdrawn_at = @at WHERE job_id = @jobId AND connector_id = @connectorId AND withdrawn_at IS NULL", new { jobId, connectorId, at = time.GetUtcNow() }, transaction));
+
+    /// <summary>Brings back what was withdrawn last: one mark, or all of a sweep that was begun anew.</summary>
+    /// <returns>How many marks hold again.</returns>
+    public int BringBack(long jobId, string connectorId) => database.Write((connection, transaction) => connection.Execute("""
+        UPDATE contact_marks SET withdrawn_at = NULL
+        WHERE job_id = @jobId AND connector_id = @connectorId
+          AND withdrawn_at = (SELECT max(withdrawn_at) FROM contact_marks WHERE job_id = @jobId AND connector_id = @connectorId)
+        """, new { jobId, connectorId }, transaction));
 
     private sealed class Row
     {

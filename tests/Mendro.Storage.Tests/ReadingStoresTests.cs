@@ -70,9 +70,12 @@ public class ReadingStoresTests
         store.Undo(job.Id, "slot").ShouldBe(3);
         store.Of(job.Id, "slot")[0].State.ShouldBe(ContactState.Silent);
         store.Undo(job.Id, "other").ShouldBeNull();
-        store.Clear(job.Id, "slot");
+        file.Time.Advance(TimeSpan.FromSeconds(1));
+        store.Clear(job.Id, "slot").ShouldBe(2);
         store.Of(job.Id, "slot").ShouldBeEmpty();
         store.Undo(job.Id, "slot").ShouldBeNull();
+        store.BringBack(job.Id, "slot").ShouldBe(2);
+        store.Of(job.Id, "slot").Select(m => m.State).ShouldBe([ContactState.Silent, ContactState.Beep]);
     }
 
     [Fact]

@@ -165,6 +165,11 @@ public class ReadingPagesTests : IDisposable
         using (await _shop.Post(path, $"{path}&handler=File")) { }
         var record = _shop.View(number).Records[^1];
         (record.Subject, record.State, record.Reading).ShouldBe(("trace-beep", "abnormal", "2 of 3 beep; silent 5"));
+        var cleared = await WebShop.Parse(await _shop.Post(path, $"{path}&handler=Clear", true));
+        cleared.QuerySelectorAll(".contact.beep").ShouldBeEmpty();
+        cleared.QuerySelectorAll("button").ShouldContain(b => b.TextContent == "bring back");
+        var back = await WebShop.Parse(await _shop.Post(path, $"{path}&handler=BringBack", true));
+        back.QuerySelectorAll(".contact.beep").Length.ShouldBe(2);
         using (await _shop.Post(path, $"{path}&handler=Undo", true)) { }
         using var nothing = await _shop.Post(path, $"{path}&handler=File");
         nothing.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);

@@ -34,8 +34,8 @@ public sealed class ContactsModel(JobStore jobs, BenchRecordStore records, Bench
     /// <summary>Why it was not taken.</summary>
     public string? Wrong { get; private set; }
 
-    /// <summary>True when only the board is sent.</summary>
-    public bool Swapped { get; private set; }
+    /// <summary>True right after marks were taken back.</summary>
+    public bool CanBringBack { get; private set; }
 
     /// <summary>Why nothing may be entered, or null.</summary>
     public string? LockedBecause => View.Job.PracticeSeed is not null ? "A practice unit answers the whole connector at once, under Find." : Locked();
@@ -91,14 +91,24 @@ public sealed class ContactsModel(JobStore jobs, BenchRecordStore records, Bench
     public IActionResult OnPostUndo(string? connector)
     {
         if (!Prepare(connector, null)) return NotFound();
-        return Done(LockedBecause is null ? contactMarks.Undo(View.Job.Id, Connector.Id) : null);
+        var contact = LockedBecause is null ? contactMarks.Undo(View.Job.Id, Connector.Id) : null;
+        CanBringBack = contact is not null;
+        return Done(contact);
     }
 
-    /// <summary>Begins anew, as after cleaning; every mark can be brought back no more, so it is asked for by its own button.</summary>
+    /// <summary>Begins anew, as after cleaning.</summary>
     public IActionResult OnPostClear(string? connector)
     {
         if (!Prepare(connector, null)) return NotFound();
-        if (LockedBecause is null) contactMarks.Clear(View.Job.Id, Connector.Id);
+        CanBringBack = LockedBecause is null && contactMarks.Clear(View.Job.Id, Connector.Id) > 0;
+        return Done(null);
+    }
+
+    /// <summary>Brings back what was taken back last.</summary>
+    public IActionResult OnPostBringBack(string? connector)
+    {
+        if (!Prepare(connector, null)) return NotFound();
+        if (LockedBecause is null) contactMarks.BringBack(View.Job.Id, Connector.Id);
         return Done(null);
     }
 
@@ -148,11 +158,7 @@ public sealed class ContactsModel(JobStore jobs, BenchRecordStore records, Bench
         return Prepare(id, contact) ? Board() : NotFound();
     }
 
-    private IActionResult Board()
-    {
-        Swapped = true;
-        return Partial("_ContactBoard", this);
-    }
+    private IActionResult Board() => Partial("_ContactBoard", this);
 
     private IActionResult Refuse(string? typed, string problem)
     {
