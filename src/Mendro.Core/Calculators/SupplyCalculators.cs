@@ -45,7 +45,7 @@ internal static class SupplyCalculators
             new("needKind", "The unit wants", "", "dc") { Choices = Kinds },
             new("needVolts", "Volts wanted", "V", "9") { Low = 0, High = 1000, Above = true },
             new("needAmps", "Current needed", "A", "0.85") { Low = 0, High = 1000 },
-            new("needPolarity", "Polarity wanted", "", "centre-negative") { Choices = Polarities, Optional = true },
+            new("needPolarity", "Polarity wanted", "", "centre-negative") { Choices = [.. Polarities, "any"], Optional = true },
         ], Adapter),
         new("divider", "Voltage divider", Group, "V = Vin × R2 / (R1 + R2)", "Ohm's law",
         [

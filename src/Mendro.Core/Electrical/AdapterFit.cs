@@ -6,7 +6,7 @@ namespace Mendro.Core.Electrical;
 /// <param name="Kind">ac or dc.</param>
 /// <param name="Volts">Volts.</param>
 /// <param name="Amps">Amperes: what it can give, or what is needed.</param>
-/// <param name="Polarity">centre-negative or centre-positive, of DC.</param>
+/// <param name="Polarity">centre-negative or centre-positive, of DC; a unit may also want any.</param>
 public sealed record AdapterRating(string Kind, double Volts, double Amps, string? Polarity);
 
 /// <summary>How bad it would be to plug an adapter in.</summary>
@@ -49,7 +49,8 @@ public sealed record AdapterFit(AdapterVerdict Verdict, IReadOnlyList<string> Re
         }
         else if (has.Kind == "dc")
         {
-            if (has.Polarity != needs.Polarity) Say(AdapterVerdict.Dangerous, $"The polarity is reversed: {has.Polarity}, the unit wants {needs.Polarity}.");
+            if (needs.Polarity == "any") reasons.Add("The unit takes either polarity.");
+            else if (has.Polarity != needs.Polarity) Say(AdapterVerdict.Dangerous, $"The polarity is reversed: {has.Polarity}, the unit wants {needs.Polarity}.");
             else reasons.Add($"The polarity fits: {has.Polarity}.");
         }
 

@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Text.RegularExpressions;
+using Mendro.Core.Quantities;
 
 namespace Mendro.Core.Electrical;
 
@@ -21,7 +22,7 @@ public sealed partial record CapacitorCode(double Farads, double? ToleranceMinus
     /// <summary>
     /// Reads three digits in picofarads (<c>104</c>, with <c>225K</c>; 8 and 9 as third digit are 0.01 and 0.1), a prefix at
     /// the decimal point (<c>4n7</c>, <c>2u2</c>, <c>4R7</c> in picofarads), one or two digits (picofarads) or a decimal
-    /// fraction (microfarads: <c>.47</c>).
+    /// fraction (microfarads: <c>.47</c>), or a value with its prefix written out (<c>0.1uF</c>).
     /// </summary>
     public static Outcome<CapacitorCode> Read(string code)
     {
@@ -48,6 +49,8 @@ public sealed partial record CapacitorCode(double Farads, double? ToleranceMinus
             return Ok(figures, places > 0 ? -6 - places : -12, plain);
         }
 
+        // Written out on larger cases: 0.1uF, 2.2 µF.
+        if (QuantityText.Parse(text, "F") is { } farads and > 0 && text.Any(char.IsLetter)) return Outcome<CapacitorCode>.Ok(new CapacitorCode(farads, null, null));
         return Outcome<CapacitorCode>.Fail($"“{code}” is no capacitor code. Try 104, 225K or 4n7.");
     }
 

@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Text.RegularExpressions;
+using Mendro.Core.Quantities;
 
 namespace Mendro.Core.Electrical;
 
@@ -46,6 +47,8 @@ public sealed partial record ResistorCode(double Ohms, double Tolerance, string 
             return Outcome<ResistorCode>.Ok(new ResistorCode(PowerOfTen.Scale(PreferredSeries.E96.Steps[number - 1], exponent), 0.01, "EIA-96"));
         }
 
+        // Written out on larger bodies: 4.7k, 0.22 Ω.
+        if (text.AsSpan().ContainsAny('.', ',') && QuantityText.Parse(code, "Ω") is { } ohms and >= 0) return Outcome<ResistorCode>.Ok(new ResistorCode(ohms, 0.05, "written out"));
         return Outcome<ResistorCode>.Fail($"“{code}” is no resistor code. Try 103, 1002, 4R7 or 01C.");
     }
 

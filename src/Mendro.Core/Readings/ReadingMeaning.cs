@@ -24,6 +24,12 @@ public static class ReadingMeaning
     public static Meaning Of(DeviceProfile profile, Expected expected, Reading reading, IReadOnlyList<double>? cells, BenchLimits limits)
     {
         if (reading.Jumps) return new("It changes under the probe: a cracked joint or a loose contact right there.");
+        var meaning = OfPlace(profile, expected, reading, cells, limits);
+        return meaning.Reason.Length > 0 ? meaning : meaning with { Reason = OfRange(expected.Probe, reading) };
+    }
+
+    private static Meaning OfPlace(DeviceProfile profile, Expected expected, Reading reading, IReadOnlyList<double>? cells, BenchLimits limits)
+    {
         var place = expected.Place;
         return place.Kind switch
         {
@@ -119,6 +125,17 @@ public static class ReadingMeaning
         if (profile.Supply is not { AdapterAmps: { } rated, AdapterVolts: < 50 }) return new("");
         if (amps > 2 * rated) return new(Inv($"{amps:0.##} A is more than twice the {rated:0.##} A it was made for: a short."), "short", ProbeOutcome.Abnormal);
         return amps > rated ? new(Inv($"More than the {rated:0.##} A it was made for: something pulls too much.")) : new(Inv($"{100 * amps / rated:0} % of the {rated:0.##} A it was made for."));
+    }
+
+    /// <summary>Where nothing more is known of a place, the range itself is the reason.</summary>
+    private static string OfRange(Probe probe, Reading reading)
+    {
+        if (reading.Unit == ReadingUnit.OverRange) return probe.Expect.High is null ? "Open, as it may be." : "Open: it does not conduct.";
+        if (reading.Value is not { } value) return "";
+        var unit = probe.Kind switch { ProbeKind.Volts or ProbeKind.Diode => "V", ProbeKind.Capacitance => "F", ProbeKind.Current => "A", _ => "Ω" };
+        if (probe.Expect.Low is { } low && value < low) return $"Below {Reading.Format(low, unit)}.";
+        if (probe.Expect.High is { } high && value > high) return $"Above {Reading.Format(high, unit)}.";
+        return "Within what is expected there.";
     }
 
     private static string StateWords(PackState state) => state switch { PackState.Full => "full", PackState.Good => "good", PackState.Low => "weak", _ => "empty" };

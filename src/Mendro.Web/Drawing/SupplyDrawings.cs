@@ -62,7 +62,7 @@ internal static class SupplyDrawings
     private static void Plug(Svg svg, double x, string title, string kind, string? polarity)
     {
         svg.Dot(x, 62, 36, "cd metal").Dot(x, 62, 24, "cd ground").Dot(x, 62, 6, "cd solid").Text(x, 14, title, "small-text").Text(x, 128, polarity ?? kind.ToUpperInvariant(), "value");
-        if (kind == "dc" && polarity is not null) svg.Text(x, 52, polarity == "centre-positive" ? "+" : "−", "value").Text(x + 50, 68, polarity == "centre-positive" ? "−" : "+", "value");
+        if (kind == "dc" && polarity is "centre-positive" or "centre-negative") svg.Text(x, 52, polarity == "centre-positive" ? "+" : "−", "value").Text(x + 50, 68, polarity == "centre-positive" ? "−" : "+", "value");
         if (kind == "ac") svg.Text(x + 52, 68, "~", "value");
     }
 }

@@ -89,7 +89,18 @@ public class CodeTests
     [InlineData("96D", 976_000)]
     [InlineData("30F", 20_000_000)]
     [InlineData("01Z", 0.1)]
+    [InlineData("4.7k", 4_700)]
+    [InlineData("0,22", 0.22)]
     public void Resistor_codes_read_as_printed(string code, double ohms) => Calc.Number("resistor-code", "ohms", $"code={code}").ShouldBe(ohms, ohms * 1e-12);
+
+    // EIA-96: the number counts through the E96 series from 01 = 100 on, whatever the letter.
+    [Fact]
+    public void Every_EIA_96_number_is_its_place_in_the_series()
+    {
+        foreach (var (letter, factor) in new[] { ('Z', 0.001), ('Y', 0.01), ('X', 0.1), ('A', 1.0), ('B', 10), ('C', 100), ('D', 1e3), ('E', 1e4), ('F', 1e5), ('S', 0.1), ('H', 10) })
+            for (var number = 1; number <= 96; number++)
+                ResistorCode.Read($"{number:00}{letter}").Value!.Ohms.ShouldBe(PreferredSeries.E96.Steps[number - 1] * factor, 1e-6 * factor);
+    }
 
     [Theory]
     [InlineData("97A")]
@@ -117,6 +128,8 @@ public class CodeTests
     [InlineData("47", 47e-12, null)]
     [InlineData(".1", 0.1e-6, null)]
     [InlineData("0.022K", 0.022e-6, 0.1)]
+    [InlineData("0.1uF", 0.1e-6, null)]
+    [InlineData("2,2 µF", 2.2e-6, null)]
     public void Capacitor_codes_read_as_printed(string code, double farads, double? tolerance)
     {
         var run = CapacitorCode.Read(code);
@@ -140,8 +153,13 @@ public class CodeTests
         PreferredSeries.E6.Steps.ShouldBe([10, 15, 22, 33, 47, 68]);
         PreferredSeries.E12.Steps.ShouldBe([10, 12, 15, 18, 22, 27, 33, 39, 47, 56, 68, 82]);
         PreferredSeries.E24.Steps.Count.ShouldBe(24);
-        PreferredSeries.E96.Steps.Take(24).ShouldBe([100, 102, 105, 107, 110, 113, 115, 118, 121, 124, 127, 130, 133, 137, 140, 143, 147, 150, 154, 158, 162, 165, 169, 174]);
-        PreferredSeries.E96.Steps.Skip(72).ShouldBe([562, 576, 590, 604, 619, 634, 649, 665, 681, 698, 715, 732, 750, 768, 787, 806, 825, 845, 866, 887, 909, 931, 953, 976]);
+        PreferredSeries.E96.Steps.ShouldBe(
+        [
+            100, 102, 105, 107, 110, 113, 115, 118, 121, 124, 127, 130, 133, 137, 140, 143, 147, 150, 154, 158, 162, 165, 169, 174,
+            178, 182, 187, 191, 196, 200, 205, 210, 215, 221, 226, 232, 237, 243, 249, 255, 261, 267, 274, 280, 287, 294, 301, 309,
+            316, 324, 332, 340, 348, 357, 365, 374, 383, 392, 402, 412, 422, 432, 442, 453, 464, 475, 487, 499, 511, 523, 536, 549,
+            562, 576, 590, 604, 619, 634, 649, 665, 681, 698, 715, 732, 750, 768, 787, 806, 825, 845, 866, 887, 909, 931, 953, 976,
+        ]);
         PreferredSeries.E48.Steps.ShouldBe(PreferredSeries.E96.Steps.Where((_, n) => n % 2 == 0));
     }
 

@@ -95,6 +95,10 @@ public class SupplyTests
     }
 
     [Fact]
+    public void A_unit_that_takes_any_polarity_takes_either() =>
+        Calc.Run("adapter", "kind=dc", "volts=9", "amps=1", "polarity=centre-positive", "needKind=dc", "needVolts=9", "needAmps=0.85", "needPolarity=any").Verdict.ShouldBe("fits");
+
+    [Fact]
     public void Dc_needs_its_polarity_told() =>
         Calc.Problem("adapter", "kind=dc", "volts=9", "amps=1", "needKind=dc", "needVolts=9", "needAmps=1", "needPolarity=centre-negative").ShouldStartWith("polarity:");
 

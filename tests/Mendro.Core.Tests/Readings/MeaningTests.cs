@@ -147,6 +147,13 @@ public class MeaningTests
         ReadingJudge.Judge(Quartet, draw, "0.0").Value!.Reason.ShouldContain("Nothing is drawn");
     }
 
+    [Theory]
+    [InlineData("speaker-ohms", "8.2", "Within what is expected")]
+    [InlineData("speaker-ohms", "2", "Below 6 Ω")]
+    [InlineData("speaker-ohms", "OL", "does not conduct")]
+    [InlineData("pads-ohms", "4k7", "Above 500 Ω")]
+    public void Every_metered_verdict_has_a_reason(string probe, string reading, string words) => Judge(Quartet, probe, reading).Reason.ShouldContain(words);
+
     // Fuzzing the bar: whatever is typed at whatever probe is answered.
     [Fact]
     public void Anything_typed_at_any_probe_is_answered_without_throwing()

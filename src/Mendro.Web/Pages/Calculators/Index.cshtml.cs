@@ -71,7 +71,7 @@ public sealed class IndexModel(JobStore jobs, BenchRecordStore records, TradeLib
         if (!Prepare(key => Request.Form.TryGetValue(key, out var value) ? value.ToString() : null)) return NotFound();
         if (Result is not { } result || IsExample) return Refuse(Wrong is null ? "Fill in the calculator first." : null);
         if (!long.TryParse(Words.Clean(file), NumberStyles.None, CultureInfo.InvariantCulture, out var number) || jobs.Find(number) is not { PracticeSeed: null } job)
-            return Refuse($"“{Words.Clean(file)}” is not the number of a job.");
+            return Refuse(Words.Clean(file).Length == 0 ? "Choose the job to file it in." : $"“{Words.Clean(file)}” is not the number of a job.");
         if (job.ClosedAt is not null || job.DeletedAt is not null) return Refuse($"Job {job.Tag} is closed.");
         records.Add(new BenchRecord
         {
