@@ -183,6 +183,11 @@ public class ReadingPagesTests : IDisposable
         var form = Mendro.Web.Profiles.ProfileForm.From(before, version, existing: true);
         var after = new Mendro.Web.Profiles.ProfileFormReader(_shop.Library).Read(form, before);
         after.Connectors.ShouldHaveSingleItem().Contacts.ShouldBe(before.Connectors!.Single().Contacts);
+        form.Connectors = "slot: Cartridge slot, part nowhere, probe slot-eye\nsingle 1 +1: ground, magic X";
+        var reader = new Mendro.Web.Profiles.ProfileFormReader(_shop.Library);
+        reader.Read(form, before);
+        reader.Problems.Select(p => p.Place).Distinct().ShouldBe(["connector “Cartridge slot”"]);
+        reader.Problems.Count.ShouldBe(3);
     }
 
     private async Task<HttpResponseMessage> Import(string csv)

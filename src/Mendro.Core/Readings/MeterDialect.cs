@@ -25,6 +25,10 @@ public static class MeterDialect
         _ => null,
     };
 
+    /// <summary>The measuring function at a probe: an AC adapter is measured in AC, everything behind a rectifier in DC.</summary>
+    public static string? Function(DeviceProfile profile, Probe probe) =>
+        probe.Kind == ProbeKind.Volts && profile.Supply?.AdapterKind == "ac" && profile.FindPart(probe.At ?? "")?.Kind == "adapter" ? "VOLT:AC" : Function(probe.Kind);
+
     /// <summary>Reads a reply to <c>READ?</c>.</summary>
     /// <param name="reply">One line.</param>
     /// <param name="kind">What the meter was set to.</param>

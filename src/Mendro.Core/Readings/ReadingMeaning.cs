@@ -33,7 +33,7 @@ public static class ReadingMeaning
         var place = expected.Place;
         return place.Kind switch
         {
-            PlaceKind.Pack when place.Pack is { } pack && reading.Value is { } volts => OfPack(pack, volts, cells, limits),
+            PlaceKind.Pack when place.Pack is { } pack && reading.Value is { } volts => OfPack(pack, place.Part?.Kind is "cells" or "lithium-pack", volts, cells, limits),
             PlaceKind.Adapter when reading.Value is { } volts => OfAdapter(profile, place, volts, limits),
             PlaceKind.Rail when reading.Value is { } volts => OfRail(place.Rail, volts),
             PlaceKind.SaveCell when reading.Value is { } volts => new(SaveCellWords.Of(volts, limits.SaveCell)),
@@ -45,10 +45,12 @@ public static class ReadingMeaning
         };
     }
 
-    private static Meaning OfPack(BatteryPack pack, double volts, IReadOnlyList<double>? cells, BenchLimits limits)
+    private static Meaning OfPack(BatteryPack pack, bool atPack, double volts, IReadOnlyList<double>? cells, BenchLimits limits)
     {
-        if (volts < 0.1 * pack.Nominal) return new("Nothing arrives here.");
-        var lithium = pack.Cell.Recharge is not null;
+        // Behind contacts, fuse and switch a low reading tells of the way there, not of the cells.
+        var lithium = pack.Cell.Recharge is not null && atPack;
+        if (volts < 0.1 * pack.Nominal)
+            return lithium ? new("Nothing at the pack itself: flat, or its protection has opened.", "lithium-low", ProbeOutcome.Abnormal) : new("Nothing arrives here.");
         var lowest = cells?.Min() ?? volts / pack.Cells;
         var highest = cells?.Max() ?? volts / pack.Cells;
         if (cells is not null && BatteryPack.Spread(cells) is { } spread && lithium && spread > limits.UnbalancedVolts + 1e-9)
@@ -67,15 +69,17 @@ public static class ReadingMeaning
         if (profile.Supply is not { AdapterVolts: { } wanted, AdapterKind: { } kind } supply) return new("");
         if (Math.Abs(volts) < 0.1 * wanted) return new("Nothing arrives here.");
         if (kind == "dc" && volts < 0) return new($"The polarity is reversed; the unit wants {supply.Polarity ?? "the other way round"}.", "adapter-wrong", ProbeOutcome.Abnormal);
+        var inAc = kind == "ac" && place.Part?.Kind == "adapter";
         // Behind the rectifier of an AC adapter the peak is the measure, without load a good deal over the label.
-        var most = kind == "ac" ? Rectifier.At(wanted, 0, null).PeakVolts * 1.4 : wanted * 1.5;
+        var most = kind == "ac" && !inAc ? Rectifier.At(wanted, 0, null).PeakVolts * 1.4 : wanted * 1.5;
         if (volts > most) return new(Inv($"{volts:0.#} V is far over what the unit was made for ({wanted:0.##} V {kind.ToUpperInvariant()})."), "adapter-wrong", ProbeOutcome.Abnormal);
         if (place.RegulatedRail is not { } rail) return new(Inv($"{wanted:0.##} V {kind.ToUpperInvariant()} adapter, {100 * (volts / wanted - 1):+0;−0;0} %."));
-        var at = LinearRegulator.At(volts, rail.Volts, supply.AdapterAmps ?? 0, limits.Regulator.DropoutVolts, limits.Regulator.ThetaJunctionAirKelvinPerWatt, 25, limits.Regulator);
+        var input = inAc ? Rectifier.At(volts, 0.7, null).PeakVolts : volts;
+        var at = LinearRegulator.At(input, rail.Volts, supply.AdapterAmps ?? 0, limits.Regulator.DropoutVolts, limits.Regulator.ThetaJunctionAirKelvinPerWatt, 25, limits.Regulator);
         var headroom = at.HeadroomVolts < 0
             ? Inv($"Too little for the regulator: {rail.Volts:0.##} V needs {at.MinimumInputVolts:0.##} V")
             : Inv($"The regulator has {at.HeadroomVolts:0.#} V of headroom over {rail.Volts:0.##} V and burns up to {at.Watts:0.#} W at {supply.AdapterAmps ?? 0:0.##} A");
-        return new(headroom + ".", volts > limits.Regulator.LargestInputVolts ? "adapter-wrong" : null, at.HeadroomVolts < 0 ? ProbeOutcome.Abnormal : null);
+        return new((inAc ? Inv($"About {input:0.#} V behind the rectifier. ") : "") + headroom + ".", input > limits.Regulator.LargestInputVolts ? "adapter-wrong" : null, at.HeadroomVolts < 0 ? ProbeOutcome.Abnormal : null);
     }
 
     private static Meaning OfRail(Rail? rail, double volts)

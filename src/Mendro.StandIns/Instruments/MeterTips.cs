@@ -33,6 +33,6 @@ public sealed class MeterTips(TimeProvider time)
 }
 
 /// <summary>A point as the meter finds it.</summary>
-/// <param name="Function">SCPI node that gives the true value: VOLT, RES, CONT, DIOD, CAP or CURR.</param>
+/// <param name="Function">SCPI node that gives the true value: VOLT, VOLT:AC, RES, CONT, DIOD, CAP or CURR.</param>
 /// <param name="Value">True value in the SI base unit; null for an open circuit.</param>
 public sealed record TipPoint(string Function, double? Value);

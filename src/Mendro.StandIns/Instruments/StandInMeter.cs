@@ -10,7 +10,7 @@ public sealed class StandInMeter(MeterTips tips, TimeProvider time, int seed = 1
 {
     private const string Open = "9.90000000E+37";
     private static readonly TimeSpan Settling = TimeSpan.FromMilliseconds(90);
-    private static readonly HashSet<string> Functions = ["VOLT", "RES", "CONT", "DIOD", "CAP", "CURR"];
+    private static readonly HashSet<string> Functions = ["VOLT", "VOLT:AC", "RES", "CONT", "DIOD", "CAP", "CURR"];
 
     private readonly Random _noise = new(seed);
     private readonly Lock _lock = new();
@@ -63,10 +63,11 @@ public sealed class StandInMeter(MeterTips tips, TimeProvider time, int seed = 1
         if (function is "RES" or "CONT" or "DIOD") return Open;
         // A floating input picks up the room: slow wandering of tens of millivolts.
         var seconds = time.GetTimestamp() / (double)time.TimestampFrequency;
-        return Number(function == "VOLT" ? 0.022 * Math.Sin(seconds * 5.1) + 0.012 * Math.Sin(seconds * 11.7) + 0.003 * Noise() : Floor(function) * Noise());
+        var wandering = 0.022 * Math.Sin(seconds * 5.1) + 0.012 * Math.Sin(seconds * 11.7) + 0.003 * Noise();
+        return Number(function switch { "VOLT" => wandering, "VOLT:AC" => Math.Abs(wandering), _ => Floor(function) * Noise() });
     }
 
-    private static double Floor(string function) => function switch { "VOLT" or "DIOD" => 0.0003, "RES" or "CONT" => 0.01, "CAP" => 2e-12, _ => 1e-6 };
+    private static double Floor(string function) => function switch { "VOLT" or "VOLT:AC" or "DIOD" => 0.0003, "RES" or "CONT" => 0.01, "CAP" => 2e-12, _ => 1e-6 };
 
     /// <summary>Between −1 and 1, mostly small.</summary>
     private double Noise() => (_noise.NextDouble() + _noise.NextDouble() + _noise.NextDouble()) / 1.5 - 1;

@@ -18,10 +18,10 @@ public static class TrueReadings
     /// <returns>The point, or null when no meter answers there.</returns>
     public static TipPoint? At(DeviceModel model, PracticeUnit unit, Probe probe, double share)
     {
-        if (MeterDialect.Function(probe.Kind) is not { } node) return null;
+        if (MeterDialect.Function(model.Profile, probe) is not { } node) return null;
         var (outcome, cause) = unit.ProbeCause(probe);
         var expect = ExpectationRules.For(model.Profile, probe).Probe.Expect;
-        return new TipPoint(node.Split(':')[0], outcome == ProbeOutcome.Normal ? Good(probe, expect, share) : Bad(probe, expect, cause?.Mode.Effect));
+        return new TipPoint(node.Replace(":DC", "", StringComparison.Ordinal), outcome == ProbeOutcome.Normal ? Good(probe, expect, share) : Bad(probe, expect, cause?.Mode.Effect));
     }
 
     /// <summary>What the unit is to a bench supply: its normal load, a short, or nothing at all.</summary>

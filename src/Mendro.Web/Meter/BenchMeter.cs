@@ -14,27 +14,30 @@ public sealed record MeterSample(Reading? Reading, string? Problem);
 public sealed class BenchMeter(SettingsStore settings, TimeProvider time) : IDisposable
 {
     private readonly InstrumentKeeper _keeper = new(time);
-    private ProbeKind? _function;
+    private string? _function;
 
     /// <summary>Where the meter is, or null when none is set.</summary>
     public InstrumentAddress? Address => settings.Get().Meter;
 
-    /// <summary>Reads the meter in the function that a kind of probe needs.</summary>
-    public async Task<MeterSample> ReadAsync(ProbeKind kind, CancellationToken cancel)
+    /// <summary>Reads the meter.</summary>
+    /// <param name="function">Measuring function as a SCPI node, or null when no meter answers.</param>
+    /// <param name="kind">Kind of probe that is measured.</param>
+    /// <param name="cancel">Gives up.</param>
+    public async Task<MeterSample> ReadAsync(string? function, ProbeKind kind, CancellationToken cancel)
     {
-        if (MeterDialect.Function(kind) is not { } function) return new(null, "No meter answers this: look or press.");
+        if (function is null) return new(null, "No meter answers this: look or press.");
         if (Address is not { } address) return new(null, "No meter is set.");
         try
         {
             return await _keeper.UseAsync(address, async (link, fresh) =>
             {
-                if (fresh || _function != kind)
+                if (fresh || _function != function)
                 {
                     _function = null;
                     await link.SendAsync($"CONF:{function}", cancel);
                     var error = await link.QueryAsync("SYST:ERR?", cancel);
                     if (!error.TrimStart('+').StartsWith("0,", StringComparison.Ordinal)) return new MeterSample(null, $"The meter refused CONF:{function}: {error}");
-                    _function = kind;
+                    _function = function;
                 }
 
                 var read = MeterDialect.Parse(await link.QueryAsync("READ?", cancel), kind);

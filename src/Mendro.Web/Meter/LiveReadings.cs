@@ -63,7 +63,7 @@ public sealed class LiveReadings(JobStore jobs, BenchDesk desk, BenchMeter meter
                 }
 
                 touching = mine;
-                var now = mine ? Look(view.Profile, point, watch, await meter.ReadAsync(point.Kind, stop.Token), time.GetElapsedTime(begun))
+                var now = mine ? Look(view.Profile, point, watch, await meter.ReadAsync(MeterDialect.Function(view.Profile, point), point.Kind, stop.Token), time.GetElapsedTime(begun))
                     : new LiveReading("busy", null, null, null, "Another page has the meter; it comes back when that page is closed.");
                 var text = JsonSerializer.Serialize(now, JsonSerializerOptions.Web);
                 if (text != last || time.GetElapsedTime(told) > KeepAlive)

@@ -59,6 +59,9 @@ public abstract class JobPageModel(JobStore jobs, BenchRecordStore records, Benc
     /// <summary>Makes records for this job.</summary>
     protected RecordMaker Maker(WorkStage stage) => new(View.Profile, Library, stage, Time.GetUtcNow());
 
+    /// <summary>Makes records of measuring and trying: they belong to Find until the job has come further.</summary>
+    protected RecordMaker BenchMaker() => Maker(View.Job.Stage > WorkStage.Find ? View.Job.Stage : WorkStage.Find);
+
     /// <summary>Shows the page again with the reason why what was sent is not taken.</summary>
     protected IActionResult Refuse(string problem)
     {

@@ -26,7 +26,8 @@ public sealed partial class ProfileFormReader(TradeLibrary library)
         if (id.Length > 0 && !IdPattern().IsMatch(id)) Report("id", $"“{id}”: only lower case letters, digits and hyphens.");
         var parts = form.Parts.Where(p => Words.Clean(p.Name).Length > 0).Select(p => Part(p, origin)).ToList();
         var feeds = FeedText.Read(form.Feeds, out var wrong);
-        _problems.AddRange(wrong);
+        var connectors = ConnectorText.Read(form.Connectors, out var unread);
+        _problems.AddRange([.. wrong, .. unread]);
         var functions = form.Functions.Where(f => Words.Clean(f.Name).Length > 0).Select(f =>
             new DeviceFunction(IdOf(f.Id, f.Name), Words.Clean(f.Name), Words.Clean(f.Kind), List(f.Needs), Positive(f.Minutes, 0.5, $"function “{Words.Clean(f.Name)}”, minutes"))).ToList();
         var probes = form.Probes.Where(p => Words.Clean(p.Name).Length > 0).Select(Probe).ToList();
@@ -34,7 +35,7 @@ public sealed partial class ProfileFormReader(TradeLibrary library)
             Supply(form), parts, feeds, functions, probes,
             new Preparation(Positive(form.Open, 5, "minutes to open", zero: true), Positive(form.BoardOut, 5, "minutes to take the board out", zero: true), Positive(form.Lifted, 5, "minutes to lift a part", zero: true)),
             form.Existing && origin?.Generic == true, form.Hazards.Count > 0 ? form.Hazards : null, Words.Clean(form.Note) is { Length: > 0 } note ? note : null,
-            Connectors(origin, parts, probes));
+            connectors.Count > 0 ? connectors : null);
         foreach (var problem in ProfileValidator.Check(profile, library)) Report(Place(problem.Place, profile), problem.Message);
         return profile;
     }
@@ -98,10 +99,6 @@ public sealed partial class ProfileFormReader(TradeLibrary library)
         return supply == new Supply(null, null, null, null, null, null, null) ? null : supply;
     }
 
-    /// <summary>Connectors have no fields in the form: they stay, as long as their part does.</summary>
-    private static List<Connector>? Connectors(DeviceProfile? origin, List<Part> parts, List<Probe> probes) => origin?.Connectors?
-        .Where(c => parts.Any(p => p.Id == c.Part)).Select(c => probes.Any(p => p.Id == c.Probe && p.Kind == ProbeKind.Continuity) ? c : c with { Probe = null }).ToList();
-
     private List<Revision> Revisions(string? text) => Words.Clean(text).Split('\n', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries).Select(line =>
     {
         if (line.Split(':', 2, StringSplitOptions.TrimEntries) is [{ Length: > 0 } id, var tell]) return new Revision(id, tell);
@@ -119,6 +116,7 @@ public sealed partial class ProfileFormReader(TradeLibrary library)
             "parts" => $"part “{profile.Parts[n].Name}”",
             "functions" => $"function “{profile.Functions[n].Name}”",
             "probes" => $"probe “{profile.Probes[n].Name}”",
+            "connectors" => $"connector “{profile.Connectors![n].Name}”",
             "feeds" => $"feed {profile.Feeds[n].From} > {profile.Feeds[n].To}",
             _ => place,
         };

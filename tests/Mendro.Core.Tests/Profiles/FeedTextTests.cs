@@ -18,6 +18,47 @@ public class FeedTextTests
         problems.ShouldBeEmpty();
     }
 
+    [Theory]
+    [MemberData(nameof(Profiles))]
+    public void The_connectors_of_every_shipped_profile_come_back(string id)
+    {
+        var connectors = TradeLibrary.Shipped.Profiles.Single(p => p.Id == id).Connectors ?? [];
+        var text = ConnectorText.Write(connectors);
+        var back = ConnectorText.Read(text, out var problems);
+        problems.ShouldBeEmpty();
+        back.Select(c => (c.Id, c.Name, c.Part, c.Probe)).ShouldBe(connectors.Select(c => (c.Id, c.Name, c.Part, c.Probe)));
+        back.SelectMany(c => c.Contacts).ShouldBe(connectors.SelectMany(c => c.Contacts));
+        ConnectorText.Write(back).ShouldBe(text);
+    }
+
+    [Fact]
+    public void Rows_may_count_down_or_in_steps()
+    {
+        var read = ConnectorText.Read("slot: Slot, part slot\nleft 31 −2: ground, data D0\n\nright 2 +2: supply 5 V", out var problems);
+        problems.ShouldBeEmpty();
+        read.Single().Contacts.Select(c => (c.Number, c.Line)).ShouldBe([(31, "ground"), (29, "D0"), (2, "5 V")]);
+    }
+
+    [Theory]
+    [InlineData("left 1 +1: ground", "line 1", "begin with the connector")]
+    [InlineData("slot: Slot, part slot\nleft 1 +1: ground\nright one +1: ground", "line 3", "neither a connector")]
+    [InlineData("slot: Slot", "line 1", "neither a connector")]
+    [InlineData("slot: Slot, part slot", "connectors", "no row")]
+    public void What_cannot_be_read_as_a_connector_is_named_by_line(string text, string place, string words)
+    {
+        ConnectorText.Read(text, out var problems);
+        var problem = problems.ShouldHaveSingleItem();
+        problem.Place.ShouldContain(place);
+        problem.Message.ShouldContain(words);
+    }
+
+    [Fact]
+    public void Any_text_is_read_as_connectors_without_throwing() => Gen.String[Gen.Char["slot: part,probe 1+-−2\n٣x"], 0, 60].Sample(text =>
+    {
+        ConnectorText.Read(text, out var problems);
+        problems.ShouldNotBeNull();
+    }, iter: 3000);
+
     [Fact]
     public void Any_feeds_come_back()
     {

@@ -32,12 +32,21 @@ public class MeaningTests
     [InlineData("4,1 / 3,8", "lithium-unbalanced", ProbeOutcome.Abnormal)]
     [InlineData("3.6 + 3.5 V", null, ProbeOutcome.Normal)]
     [InlineData("4.3/4.3", "lithium-over", ProbeOutcome.Abnormal)]
+    [InlineData("0.1", "lithium-low", ProbeOutcome.Abnormal)]
     public void Lithium_that_is_low_overcharged_or_unbalanced_stops_the_work(string reading, string? stop, ProbeOutcome outcome)
     {
         var judged = Judge(Minnow, "tp2", reading);
         judged.Stop.ShouldBe(stop);
         judged.Outcome.ShouldBe(outcome);
         if (stop is not null) TradeLibrary.Shipped.FindCaution(stop)!.Stop.ShouldBeTrue();
+    }
+
+    [Fact]
+    public void A_low_reading_behind_the_switch_says_nothing_against_the_pack()
+    {
+        Judge(Minnow, "tp3", "5.2").Stop.ShouldBeNull();
+        Judge(Minnow, "tp3", "5.2").Outcome.ShouldBe(ProbeOutcome.Abnormal);
+        Judge(Minnow, "tp3", "0.01").Stop.ShouldBeNull();
     }
 
     [Theory]
@@ -64,6 +73,9 @@ public class MeaningTests
         Judge(Atrium, "tp2", "6").Reason.ShouldContain("5 V needs 7 V");
         Judge(Atrium, "tp2", "11.3").Reason.ShouldContain("4.3 V of headroom");
         Judge(Atrium, "tp2", "36").Stop.ShouldBe("adapter-wrong");
+        // At the plug the meter is in AC: 9.5 V are √2 × 9.5 − 1.4 = 12.0 V behind the rectifier, 5 V above what the regulator needs.
+        Judge(Atrium, "tp1", "9.5").Reason.ShouldStartWith("About 12 V behind the rectifier. The regulator has 5 V of headroom");
+        Judge(Atrium, "tp1", "14").Stop.ShouldBe("adapter-wrong");
     }
 
     [Theory]

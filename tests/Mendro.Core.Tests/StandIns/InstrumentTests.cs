@@ -64,6 +64,24 @@ public class InstrumentTests
     }
 
     [Fact]
+    public void An_AC_adapter_is_measured_in_AC_and_what_is_behind_its_rectifier_in_DC()
+    {
+        var atrium = TradeLibrary.Shipped.Profiles.Single(p => p.Id == "pellin-atrium");
+        MeterDialect.Function(atrium, atrium.FindProbe("tp1")!).ShouldBe("VOLT:AC");
+        MeterDialect.Function(atrium, atrium.FindProbe("tp2")!).ShouldBe("VOLT:DC");
+        var minnow = TradeLibrary.Shipped.Profiles.Single(p => p.Id == "quillon-minnow");
+        MeterDialect.Function(minnow, minnow.FindProbe("tp1")!).ShouldBe("VOLT:DC");
+        using var meter = Meter(out var tips);
+        tips.Reach(new TipPoint("VOLT:AC", 11.2), TimeSpan.Zero);
+        _clock.Advance(TimeSpan.FromSeconds(2));
+        meter.Answer("CONF:VOLTAGE:AC");
+        Read(meter).ShouldBe(11.2, 0.02);
+        // In DC an AC adapter shows next to nothing.
+        meter.Answer("CONF:VOLT:DC");
+        Math.Abs(Read(meter)).ShouldBeLessThan(0.05);
+    }
+
+    [Fact]
     public void The_supply_holds_its_current_limit_into_a_short()
     {
         using var supply = new StandInSupply();

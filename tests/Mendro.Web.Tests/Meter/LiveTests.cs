@@ -28,7 +28,7 @@ public class LiveTests(LiveTests.MeterDemo shop) : IClassFixture<LiveTests.Meter
     {
         await Until("/Jobs/123/Live?probe=tp3", e => e.State == "moving");
         shop.Service<StandInBench>().CutLinks();
-        var lost = await shop.Service<BenchMeter>().ReadAsync(Mendro.Core.Profiles.ProbeKind.Volts, TestContext.Current.CancellationToken);
+        var lost = await shop.Service<BenchMeter>().ReadAsync("VOLT:DC", Mendro.Core.Profiles.ProbeKind.Volts, TestContext.Current.CancellationToken);
         lost.Problem!.ShouldContain("link");
         // Whether the tips were lifted while the link was gone cannot be known: the value stands, but may have to wait for a lift.
         (await Until("/Jobs/123/Live?probe=tp3", e => e.State is "accepted" or "held"))[^1].Good.ShouldBe(true);

@@ -124,7 +124,7 @@ public class ScpiLinkTests
 
         public FakeTimeProvider Clock { get; } = new();
 
-        public Task<MeterSample> Read(ProbeKind kind) => _meter.ReadAsync(kind, TestContext.Current.CancellationToken);
+        public Task<MeterSample> Read(ProbeKind kind) => _meter.ReadAsync(Mendro.Core.Readings.MeterDialect.Function(kind), kind, TestContext.Current.CancellationToken);
 
         public void Dispose()
         {

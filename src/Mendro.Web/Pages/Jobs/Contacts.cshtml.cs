@@ -121,7 +121,7 @@ public sealed class ContactsModel(JobStore jobs, BenchRecordStore records, Bench
         if (Sweep.Outcome is not { } outcome) return Refuse(null, "All that was tried beeps, but not all was tried: that proves nothing yet.");
         var reading = new Reading(ReadingUnit.Word, null, Sweep.Words);
         var reason = string.Join("; ", Sweep.Affected.Select(a => $"{a.Group.Name}: {a.Group.Broken}"));
-        var record = Maker(View.Job.Stage > WorkStage.Find ? View.Job.Stage : WorkStage.Find).Probe(probe, new JudgedReading(reading, outcome, outcome == ProbeOutcome.Normal ? "as expected" : "not as expected", reason, Sweep.Stop));
+        var record = BenchMaker().Probe(probe, new JudgedReading(reading, outcome, outcome == ProbeOutcome.Normal ? "as expected" : "not as expected", reason, Sweep.Stop));
         Records.Add(record with { JobId = View.Job.Id }, probe.State > View.Job.Access ? probe.State : null);
         AtLeast(WorkStage.Find);
         TempData["Said"] = $"Filed: {record.Words}.";

@@ -121,7 +121,7 @@ public abstract class ReadingPageModel(JobStore jobs, BenchRecordStore records, 
             return Done(walk);
         }
 
-        var record = Maker(View.Job.Stage > WorkStage.Find ? View.Job.Stage : WorkStage.Find).Probe(found, judged.Value);
+        var record = BenchMaker().Probe(found, judged.Value);
         if (correct is { } id)
         {
             if (Records.Correct(View.Job.Id, id, record) is null) return Refuse($"probe:{found.Id}", null, typed, "That entry was withdrawn meanwhile.");
@@ -145,9 +145,15 @@ public abstract class ReadingPageModel(JobStore jobs, BenchRecordStore records, 
         var trials = 1;
         if (Words.Clean(times).Length > 0 && (!int.TryParse(Words.Clean(times), NumberStyles.None, CultureInfo.InvariantCulture, out trials) || trials is < 1 or > MostStarts))
             return Refuse($"fn:{function}", correct, times, $"“{times}” is not a number of starts. Try 1 to {MostStarts}.");
-        var record = Maker(View.Job.Stage > WorkStage.Find ? View.Job.Stage : WorkStage.Find).Function(function!, result == "pass", look, "", trials)!;
-        if (correct is { } id) Records.Correct(View.Job.Id, id, record);
-        else Records.Add(record with { JobId = View.Job.Id });
+        var record = BenchMaker().Function(function!, result == "pass", look, "", trials)!;
+        if (correct is { } id)
+        {
+            Records.Correct(View.Job.Id, id, record);
+            return Done();
+        }
+
+        Filed = record with { JobId = View.Job.Id };
+        Records.Add(Filed);
         return Done();
     }
 
@@ -155,9 +161,10 @@ public abstract class ReadingPageModel(JobStore jobs, BenchRecordStore records, 
     public IActionResult OnPostProvoke(string? function, Provocation how, string? result)
     {
         if (!Load()) return NotFound();
-        if (IsPractice || !Enum.IsDefined(how) || result is not ("changed" or "same") || Maker(View.Job.Stage > WorkStage.Find ? View.Job.Stage : WorkStage.Find).Provoke(function ?? "", how, result == "changed") is not { } record) return NotFound();
+        if (IsPractice || !Enum.IsDefined(how) || result is not ("changed" or "same") || BenchMaker().Provoke(function ?? "", how, result == "changed") is not { } record) return NotFound();
         if (Locked() is { } locked) return Refuse($"provoke:{function}:{how}", null, null, locked);
-        Records.Add(record with { JobId = View.Job.Id }, how == Provocation.Flexed && View.Job.Access < AccessState.Open ? AccessState.Open : null);
+        Filed = record with { JobId = View.Job.Id };
+        Records.Add(Filed, how == Provocation.Flexed && View.Job.Access < AccessState.Open ? AccessState.Open : null);
         AtLeast(WorkStage.Find);
         return Done();
     }
