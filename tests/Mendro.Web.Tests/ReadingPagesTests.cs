@@ -148,6 +148,7 @@ public class ReadingPagesTests : IDisposable
     {
         var number = await _shop.TakeIn("pellin-atrium-cartridge", ("Form.Result[cartridge]", "fail"), ("Form.Look[cartridge]", "garbled-logo"));
         var path = $"/Jobs/{number}/Contacts?connector=edge";
+        (await _shop.Page($"/Jobs/{number}/Find?select=probe:trace-beep")).QuerySelector($".reading-bar a[href='{path}']").ShouldNotBeNull();
         var page = await _shop.Page(path);
         page.QuerySelectorAll(".contact").Length.ShouldBe(32);
         page.QuerySelector(".contact[aria-current]")!.GetAttribute("data-contact").ShouldBe("1");
