@@ -2,6 +2,7 @@ using System.Globalization;
 using System.Text.Json;
 using Mendro.Core.Diagnosis;
 using Mendro.Core.Profiles;
+using Mendro.Core.Readings;
 
 namespace Mendro.Cli;
 

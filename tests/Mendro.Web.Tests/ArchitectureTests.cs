@@ -31,7 +31,9 @@ public class ArchitectureTests
         Types.InAssembly(core).That().ResideInNamespace("Mendro.Core.Profiles").ShouldNot()
             .HaveDependencyOnAny("Mendro.Core.Diagnosis", "Mendro.Core.Money", "Mendro.Core.Planning").GetResult().IsSuccessful.ShouldBeTrue();
         Types.InAssembly(core).That().ResideInNamespace("Mendro.Core.Diagnosis").ShouldNot()
-            .HaveDependencyOnAny("Mendro.Core.Money", "Mendro.Core.Planning", "Mendro.Core.Proving").GetResult().IsSuccessful.ShouldBeTrue();
+            .HaveDependencyOnAny("Mendro.Core.Money", "Mendro.Core.Planning", "Mendro.Core.Proving", "Mendro.Core.Readings", "Mendro.Core.Calculators", "Mendro.Core.Electrical").GetResult().IsSuccessful.ShouldBeTrue();
+        Types.InAssembly(core).That().ResideInNamespace("Mendro.Core.Electrical").ShouldNot()
+            .HaveDependencyOnAny("Mendro.Core.Diagnosis", "Mendro.Core.Readings", "Mendro.Core.Calculators").GetResult().IsSuccessful.ShouldBeTrue();
         Types.InAssembly(core).That().ResideInNamespace("Mendro.Core.Quantities").ShouldNot()
             .HaveDependencyOnAny("Mendro.Core.Diagnosis", "Mendro.Core.Profiles", "Mendro.Core.Methods").GetResult().IsSuccessful.ShouldBeTrue();
     }

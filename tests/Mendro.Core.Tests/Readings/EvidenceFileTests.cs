@@ -1,8 +1,9 @@
 using Mendro.Core.Diagnosis;
 using Mendro.Core.Methods;
 using Mendro.Core.Profiles;
+using Mendro.Core.Readings;
 
-namespace Mendro.Core.Tests.Diagnosis;
+namespace Mendro.Core.Tests.Readings;
 
 /// <summary>The <c>mendro.evidence/1</c> format.</summary>
 public class EvidenceFileTests

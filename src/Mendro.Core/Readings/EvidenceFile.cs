@@ -1,7 +1,7 @@
+using Mendro.Core.Diagnosis;
 using Mendro.Core.Profiles;
-using Mendro.Core.Readings;
 
-namespace Mendro.Core.Diagnosis;
+namespace Mendro.Core.Readings;
 
 /// <summary>Reads <c>mendro.evidence/1</c>: what happened to one unit, in order.</summary>
 /// <param name="Events">The events.</param>
