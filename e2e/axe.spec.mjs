@@ -1,4 +1,5 @@
-// Accessibility: no serious violation on any main page, light or dark.
+// Accessibility: no serious violation on any main page, light or dark. The dark theme changes colours only, so there only
+// what depends on colour is looked at.
 import AxeBuilder from '@axe-core/playwright';
 import { test, expect } from './shop.mjs';
 
@@ -6,18 +7,22 @@ const pages = ['/', '/Intake', '/Jobs', '/Jobs/123/Intake', '/Jobs/123/Find', '/
   '/Jobs/133/Prove', '/Jobs/123/HandOver', '/Jobs/101/Sheet', '/Jobs/123/Timeline', '/Models', '/Models/harrow-quartet', '/Settings', '/nothing-here',
   '/Jobs/143/Find', '/Jobs/144/Find?select=provoke:power-light:pressed', '/Jobs/123/Why', '/Jobs/149/Swaps', '/Gear', '/Patterns', '/Calculators', '/Calculators/adapter?kind=dc&volts=12&amps=1&polarity=centre-positive&needKind=dc&needVolts=9&needAmps=0.85&needPolarity=centre-negative', '/Jobs/123/Compare', '/Jobs/123/Supply', '/Jobs/142/Contacts', '/Models/harrow-quartet/Good', '/Practice', '/Jobs/900001/Find', '/Practice/900001', '/Models/Edit/harrow-duet', '/Models/Import'];
 
-for (const colorScheme of ['light', 'dark']) {
-  test.describe(colorScheme, () => {
-    test.use({ colorScheme });
-    for (const path of pages) {
-      test(`axe finds nothing serious on ${path}`, async ({ page }) => {
-        page.allowErrors = /404/;
-        await page.goto(path);
-        const { violations } = await new AxeBuilder({ page }).analyze();
-        const serious = violations.filter((v) => ['serious', 'critical'].includes(v.impact))
-          .map((v) => `${v.id}: ${v.nodes.map((n) => `${n.target} ${n.failureSummary.split('\n')[1]}`).join(' | ')}`);
-        expect(serious).toEqual([]);
-      });
-    }
+// One page without frames needs none of the blank pages the builder opens to join the frames' results.
+const serious = async (page, rules) => {
+  const axe = new AxeBuilder({ page }).setLegacyMode();
+  if (rules) axe.withRules(rules);
+  const { violations } = await axe.analyze();
+  return violations.filter((v) => ['serious', 'critical'].includes(v.impact))
+    .map((v) => `${v.id}: ${v.nodes.map((n) => `${n.target} ${n.failureSummary.split('\n')[1]}`).join(' | ')}`);
+};
+
+for (const path of pages) {
+  test(`axe finds nothing serious on ${path}`, async ({ page }) => {
+    page.allowErrors = /404/;
+    await page.emulateMedia({ colorScheme: 'light' });
+    await page.goto(path);
+    expect(await serious(page), 'light').toEqual([]);
+    await page.emulateMedia({ colorScheme: 'dark' });
+    expect(await serious(page, ['color-contrast', 'link-in-text-block']), 'dark').toEqual([]);
   });
 }
