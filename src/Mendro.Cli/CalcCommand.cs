@@ -35,14 +35,14 @@ internal static class CalcCommand
                 inputs = run.Value.Inputs,
                 outputs = answer.Outputs.ToDictionary(o => o.Name, o => o.Value),
                 verdict = answer.Verdict,
-                source = calculator.Source,
+                source = run.Value.Source,
             }, ProfileJson.Options));
             return Commands.Good;
         }
 
         output.WriteLine(calculator.Title);
         foreach (var result in answer.Outputs) output.WriteLine($"  {result.Label}: {CalculatorWords.Value(result.Name, result.Value, result.Unit)}");
-        output.WriteLine($"  {calculator.Formula} ({calculator.Source})");
+        output.WriteLine($"  {calculator.Formula} ({run.Value.Source})");
         return Commands.Good;
     }
 }

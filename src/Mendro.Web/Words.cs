@@ -2,21 +2,21 @@ using System.Globalization;
 
 namespace Mendro.Web;
 
-/// <summary>Numbers and times as the pages write them.</summary>
+/// <summary>Numbers and times as the pages write them. A number and its unit never part at the end of a line.</summary>
 public static class Words
 {
     /// <summary>A share such as <c>71 %</c>; small ones keep a digit.</summary>
     public static string Percent(double share) => share is > 0 and < 0.005
-        ? "<1 %" : string.Create(CultureInfo.InvariantCulture, $"{share * 100:0} %");
+        ? "<1\u00A0%" : string.Create(CultureInfo.InvariantCulture, $"{share * 100:0}\u00A0%");
 
     /// <summary>Minutes such as <c>22 min</c> or <c>2 h 05</c>.</summary>
     public static string Minutes(double minutes)
     {
         var whole = (int)Math.Round(minutes);
-        if (minutes is > 0 and < 1) return "½ min";
+        if (minutes is > 0 and < 1) return "½\u00A0min";
         return whole < 100
-            ? string.Create(CultureInfo.InvariantCulture, $"{whole} min")
-            : string.Create(CultureInfo.InvariantCulture, $"{whole / 60} h {whole % 60:00}");
+            ? string.Create(CultureInfo.InvariantCulture, $"{whole}\u00A0min")
+            : string.Create(CultureInfo.InvariantCulture, $"{whole / 60}\u00A0h\u00A0{whole % 60:00}");
     }
 
     /// <summary>A day in local time.</summary>

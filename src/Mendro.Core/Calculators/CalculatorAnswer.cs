@@ -12,7 +12,8 @@ public sealed record CalculatorOutput(string Name, string Label, object Value, s
 /// <param name="Verdict">Verdict in a word or two, or null.</param>
 /// <param name="Good">Whether the verdict is a good one; null when there is none or it is neither.</param>
 /// <param name="Caution">Caution of the library to show, or null.</param>
-public sealed record CalculatorAnswer(IReadOnlyList<CalculatorOutput> Outputs, string? Verdict = null, bool? Good = null, string? Caution = null)
+/// <param name="Source">Where the figures of this very answer come from, when the calculator chooses among several; else null.</param>
+public sealed record CalculatorAnswer(IReadOnlyList<CalculatorOutput> Outputs, string? Verdict = null, bool? Good = null, string? Caution = null, string? Source = null)
 {
     /// <summary>Number of an output.</summary>
     /// <exception cref="InvalidOperationException">There is no such number.</exception>
@@ -23,4 +24,8 @@ public sealed record CalculatorAnswer(IReadOnlyList<CalculatorOutput> Outputs, s
 /// <param name="Calculator">Calculator.</param>
 /// <param name="Inputs">Inputs as read, standard values among them: strings and doubles.</param>
 /// <param name="Answer">Answer.</param>
-public sealed record Calculation(Calculator Calculator, IReadOnlyDictionary<string, object> Inputs, CalculatorAnswer Answer);
+public sealed record Calculation(Calculator Calculator, IReadOnlyDictionary<string, object> Inputs, CalculatorAnswer Answer)
+{
+    /// <summary>Source of formula and figures.</summary>
+    public string Source => Answer.Source ?? Calculator.Source;
+}

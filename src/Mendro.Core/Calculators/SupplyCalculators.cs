@@ -69,12 +69,12 @@ internal static class SupplyCalculators
         {
             new("nominal", "Nominal", pack.Nominal, "V"), new("fresh", "Fresh", pack.Fresh, "V"), new("low", "Weak below", pack.Low, "V"), new("empty", "Empty below", pack.Empty, "V"),
         };
-        if (given.Maybe("measured") is not { } volts) return Outcome<CalculatorAnswer>.Ok(new CalculatorAnswer(outputs));
+        if (given.Maybe("measured") is not { } volts) return Outcome<CalculatorAnswer>.Ok(new CalculatorAnswer(outputs, Source: cell.Source));
         var state = pack.State(volts);
         outputs.Add(new("perCell", "Per cell", volts / pack.Cells, "V"));
         outputs.Add(new("state", "State", state.ToString().ToLowerInvariant()));
         return Outcome<CalculatorAnswer>.Ok(new CalculatorAnswer(outputs, state.ToString().ToLowerInvariant(), state is PackState.Full or PackState.Good,
-            cell.Recharge is { } floor && volts / pack.Cells < floor ? "lithium-low" : null));
+            cell.Recharge is { } floor && volts / pack.Cells < floor ? "lithium-low" : null, cell.Source));
     }
 
     private static Outcome<CalculatorAnswer> Regulator(CalculatorInputs given)

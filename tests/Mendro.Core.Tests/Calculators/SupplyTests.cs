@@ -18,6 +18,13 @@ public class SupplyTests
         answer.Number("empty").ShouldBe(empty, 1e-12);
     }
 
+    [Fact]
+    public void A_pack_names_the_source_of_its_own_chemistry()
+    {
+        Calc.Run("battery-pack", "cells=4", "chemistry=nimh").Source.ShouldNotBeNull().ShouldStartWith("IEC 61951-2");
+        Calc.Run("battery-pack", "cells=4", "chemistry=alkaline", "measured=6").Source.ShouldNotBeNull().ShouldStartWith("IEC 60086-2");
+    }
+
     // Four fresh alkaline cells read a little over 6 V (common practice, no source).
     [Theory]
     [InlineData("alkaline", 4, "6.24", "full")]
