@@ -11,7 +11,7 @@ public static partial class ReadingParser
 {
     private const int LongestReading = 40;
 
-    [GeneratedRegex(@"^(?<sign>[-−+]?)(?<whole>[0-9]{1,9})(?:(?<mark>[.,])(?<part>[0-9]{0,9}))?\s*(?<prefix>[GMkKmuµμnpr]?)(?<infix>[0-9]{0,3})\s*(?<unit>V|v|Ω|ohms?|Ohms?|R|F|f|A|a)?$")]
+    [GeneratedRegex(@"^(?<sign>[-−+]?)(?<whole>[0-9]{1,9})(?:(?<mark>[.,])(?<part>[0-9]{0,9}))?(?:[eE](?<exponent>[-+]?[0-9]{1,2}))?\s*(?<prefix>[GMkKmuUµμnNpPr]?)(?<infix>[0-9]{0,3})\s*(?<unit>V|v|[Vv]olts?|Ω|[Oo]hms?|R|F|f|[Ff]arads?|A|a|[Aa]mps?)?$")]
     private static partial Regex NumberPattern();
 
     [GeneratedRegex(@"^(?<sign>[-−+]?)(?<whole>[0-9]{1,9})(?<unit>[RΩV])(?<infix>[0-9]{1,3})$")]
@@ -85,22 +85,34 @@ public static partial class ReadingParser
         if (!match.Success) return null;
         var infix = match.Groups["infix"].Value;
         var prefix = match.Groups["prefix"].Value;
-        var mark = match.Groups["mark"].Success;
+        var mark = match.Groups["mark"].Success || match.Groups["exponent"].Success;
         if (infix.Length > 0 && (mark || prefix.Length == 0)) return null;
         var whole = match.Groups["whole"].Value;
         var fraction = infix.Length > 0 ? infix : match.Groups["part"].Value;
         var value = Signed(match, fraction.Length > 0 ? $"{whole}.{fraction}" : whole);
         var given = match.Groups["unit"].Value;
-        var found = given switch
+        var found = given.Length == 0 ? ByPrefix(prefix, assumed == ReadingUnit.Beep ? ReadingUnit.Ohms : assumed) : char.ToUpperInvariant(given[0]) switch
         {
-            "V" or "v" => assumed == ReadingUnit.DiodeVolts ? ReadingUnit.DiodeVolts : ReadingUnit.Volts,
-            "F" or "f" => ReadingUnit.Farads,
-            "A" or "a" => ReadingUnit.Amps,
-            "" => assumed == ReadingUnit.Beep ? ReadingUnit.Ohms : assumed,
+            'V' => assumed == ReadingUnit.DiodeVolts ? ReadingUnit.DiodeVolts : ReadingUnit.Volts,
+            'F' => ReadingUnit.Farads,
+            'A' => ReadingUnit.Amps,
             _ => ReadingUnit.Ohms,
         };
-        return (value * Math.Pow(10, SiPrefix.Exponent(prefix)), found);
+        var exponent = match.Groups["exponent"] is { Success: true } power ? int.Parse(power.ValueSpan, NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture) : 0;
+        return (value * Math.Pow(10, SiPrefix.Exponent(prefix) + exponent), found);
     }
+
+    /// <summary>
+    /// What a number with a prefix and no unit is: 4k7 is a resistor and 22u a capacitor, unless the probe wants something
+    /// that comes in such sizes. Kilovolts do not: without this, 4k7 at a volts point would be 4.7 kV.
+    /// </summary>
+    private static ReadingUnit ByPrefix(string prefix, ReadingUnit assumed) => prefix switch
+    {
+        "k" or "K" or "M" or "G" or "r" => ReadingUnit.Ohms,
+        "n" or "N" or "p" or "P" => ReadingUnit.Farads,
+        "u" or "U" or "µ" or "μ" => assumed == ReadingUnit.Amps ? assumed : ReadingUnit.Farads,
+        _ => assumed,
+    };
 
     private static double Signed(Match match, string digits)
     {

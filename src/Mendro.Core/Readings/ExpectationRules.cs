@@ -1,5 +1,6 @@
 using Mendro.Core.Electrical;
 using Mendro.Core.Profiles;
+using Mendro.Core.Quantities;
 
 namespace Mendro.Core.Readings;
 
@@ -32,7 +33,7 @@ public static class ExpectationRules
             PlaceKind.Adapter when supply is { AdapterVolts: { } volts, AdapterKind: "dc" } =>
                 (volts * (1 - limits.AdapterTolerance), volts * (1 + limits.AdapterTolerance), FormattableString.Invariant($"{volts:0.##} V adapter ±{limits.AdapterTolerance * 100:0} %")),
             PlaceKind.Rail when place.Rail is { } rail =>
-                (rail.Volts - Math.Abs(rail.Volts) * rail.Tolerance, rail.Volts + Math.Abs(rail.Volts) * rail.Tolerance, FormattableString.Invariant($"rail {rail.Volts:0.##} V ±{rail.Tolerance * 100:0} %")),
+                (rail.Volts - Math.Abs(rail.Volts) * rail.Tolerance, rail.Volts + Math.Abs(rail.Volts) * rail.Tolerance, FormattableString.Invariant($"rail {Reading.Format(rail.Volts, "V")} ±{rail.Tolerance * 100:0} %")),
             PlaceKind.SaveCell => (limits.SaveCell.Doubtful, limits.SaveCell.Fresh + 0.1, "save cell of 3 V"),
             PlaceKind.Contact or PlaceKind.Switch => (probe.Kind == ProbeKind.Continuity ? 1 : null, probe.Kind == ProbeKind.Continuity ? null : limits.Contact.DirtyOhms, "a closed contact"),
             PlaceKind.RailToGround => (limits.ShortOhms, null, "a supply that is not shorted"),

@@ -52,6 +52,9 @@ public static class ReadingJudge
 
         var judged = Judge(expected.Probe, text);
         if (!judged.IsOk || judged.Value.Reading.Unit == ReadingUnit.Word) return judged;
+        // An adapter with its polarity reversed is a finding of its own, and a dangerous one.
+        if (place.Kind != PlaceKind.Adapter && judged.Value.Reading is { Unit: ReadingUnit.Volts, Value: { } volts } && WrongSign(expected.Probe, volts) is { } turned)
+            return Outcome<JudgedReading>.Fail(turned);
         var meaning = ReadingMeaning.Of(profile, expected, judged.Value.Reading, cells, BenchLimits.Shipped);
         var outcome = judged.Value.Outcome == ProbeOutcome.Normal && meaning.Outcome is { } worse ? worse : judged.Value.Outcome;
         return Outcome<JudgedReading>.Ok(judged.Value with
@@ -129,13 +132,27 @@ public static class ReadingJudge
         return Ok(reading, good, probe);
     }
 
+    /// <summary>
+    /// Swapped tips are far more common than a reversed supply, and a reading filed with the wrong sign would speak
+    /// against sound parts: so it is not taken.
+    /// </summary>
+    private static string? WrongSign(Probe probe, double volts)
+    {
+        var (low, high) = (probe.Expect.Low ?? double.MinValue, probe.Expect.High ?? double.MaxValue);
+        var sign = low > 0 ? 1 : high < 0 ? -1 : 0;
+        if (volts * sign >= 0 || IsMissing(probe, volts)) return null;
+        return $"{(volts < 0 ? "Minus" : "Plus")} where {(sign > 0 ? "plus" : "minus")} is expected: swap the tips and measure again. If they were right, the supply is reversed: take it out before anything is switched on.";
+    }
+
+    private static bool IsMissing(Probe probe, double volts) => Math.Abs(volts) < 0.1 * Math.Abs(probe.Expect.Low ?? probe.Expect.High ?? 0);
+
     private static Outcome<JudgedReading> Ok(Reading reading, bool good, Probe probe) => Outcome<JudgedReading>.Ok(
         new JudgedReading(reading, good ? ProbeOutcome.Normal : ProbeOutcome.Abnormal, good ? "as expected" : Wrong(reading, probe)));
 
     private static string Wrong(Reading reading, Probe probe)
     {
         if (reading.Value is not { } value || probe.Kind is ProbeKind.Continuity) return "not as expected";
-        if (probe.Kind == ProbeKind.Volts && Math.Abs(value) < 0.1 * Math.Abs(probe.Expect.Low ?? probe.Expect.High ?? 0)) return "missing";
+        if (probe.Kind == ProbeKind.Volts && IsMissing(probe, value)) return "missing";
         return value < (probe.Expect.Low ?? double.MinValue) ? "low" : "high";
     }
 

@@ -61,6 +61,8 @@ public static class ReadingMeaning
         if (lithium && lowest < pack.Cell.Empty) return new(words + ".", "lithium-low", ProbeOutcome.Abnormal);
         if (lithium && highest > pack.Cell.Fresh + 0.05) return new(Inv($"{highest:0.00} V in a cell is over {pack.Cell.Fresh:0.0} V: overcharged."), "lithium-over", ProbeOutcome.Abnormal);
         if (lithium && pack.Cells > 1 && cells is null) words += "; measure the cells one by one too (3.9 / 3.8)";
+        // Half again as much as fresh cells give is no pack any more.
+        if (highest > 1.5 * pack.Cell.Fresh) return new(Inv($"{pack.Cells} × {pack.Cell.Name} give {pack.Fresh:0.#} V at most: is an adapter connected, or the meter in another range?"));
         return new(words + ".");
     }
 
@@ -86,10 +88,9 @@ public static class ReadingMeaning
     {
         if (rail is null) return new(Math.Abs(volts) < 0.1 ? "Nothing arrives here." : "");
         if (Math.Abs(volts) < 0.1 * Math.Abs(rail.Volts)) return new("Nothing arrives here.");
-        if (Math.Sign(volts) != Math.Sign(rail.Volts)) return new(Inv($"The sign is wrong for {rail.Volts:0.##} V: are the tips swapped?"));
         var off = 100 * (volts / rail.Volts - 1);
         var within = Math.Abs(off) <= rail.Tolerance * 100 + 1e-9;
-        return new(Inv($"{off:+0.#;−0.#;±0} % of {rail.Volts:0.##} V, {(within ? "within" : "outside")} ±{rail.Tolerance * 100:0} %{(within ? "" : off < 0 ? "; unplug what hangs on it: does it rise?" : "")}."));
+        return new(Inv($"{off:+0.#;−0.#;±0} % of {Reading.Format(rail.Volts, "V")}, {(within ? "within" : "outside")} ±{rail.Tolerance * 100:0} %{(within ? "" : off < 0 ? "; unplug what hangs on it: does it rise?" : "")}."));
     }
 
     private static Meaning OfContact(Reading reading, BenchLimits limits) => reading switch

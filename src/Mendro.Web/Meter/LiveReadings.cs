@@ -9,10 +9,10 @@ using Mendro.Web.Bench;
 namespace Mendro.Web.Meter;
 
 /// <summary>What the page is told of the meter at one moment.</summary>
-/// <param name="State">moving, open, held, accepted, lost, or busy while another page has the meter.</param>
+/// <param name="State">moving, open, held, accepted, refused when it stands still but cannot be filed, lost, or busy while another page has the meter.</param>
 /// <param name="Typed">The reading as it would be typed, or null.</param>
 /// <param name="Good">Whether it is as expected; null when that cannot be said.</param>
-/// <param name="Words">Verdict in words.</param>
+/// <param name="Words">Verdict in words, or why the reading cannot be filed.</param>
 /// <param name="Problem">Why there is no reading.</param>
 public sealed record LiveReading(string State, string? Typed, bool? Good, string? Words, string? Problem);
 
@@ -99,6 +99,8 @@ public sealed class LiveReadings(JobStore jobs, BenchDesk desk, BenchMeter meter
         var state = watch.Step(at, reading.Unit, reading.Value);
         var typed = MeterDialect.Typed(reading, probe.Kind);
         var judged = ReadingJudge.Judge(profile, probe, typed);
-        return new(state.ToString().ToLowerInvariant(), typed, judged.Value is { } value ? value.Outcome == ProbeOutcome.Normal : null, judged.Value?.Words, null);
+        if (judged.Value is { } value) return new(state.ToString().ToLowerInvariant(), typed, value.Outcome == ProbeOutcome.Normal, value.Words, null);
+        // What cannot be filed is not taken either: it says why, and the tips are free to try again.
+        return new(state == SteadyState.Accepted ? "refused" : state.ToString().ToLowerInvariant(), typed, state == SteadyState.Open ? null : false, judged.Problem, null);
     }
 }

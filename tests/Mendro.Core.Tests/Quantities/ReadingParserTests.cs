@@ -17,6 +17,13 @@ public class ReadingParserTests
     [InlineData("3V3", ReadingUnit.Volts, ReadingUnit.Volts, 3.3)]
     [InlineData("1.2 MΩ", ReadingUnit.Ohms, ReadingUnit.Ohms, 1.2e6)]
     [InlineData("22u", ReadingUnit.Farads, ReadingUnit.Farads, 22e-6)]
+    [InlineData("22UF", ReadingUnit.Farads, ReadingUnit.Farads, 22e-6)]
+    [InlineData("6.2 volts", ReadingUnit.Volts, ReadingUnit.Volts, 6.2)]
+    [InlineData("12 ohms", ReadingUnit.Beep, ReadingUnit.Ohms, 12)]
+    [InlineData("1.5e3 ohm", ReadingUnit.Volts, ReadingUnit.Ohms, 1500)]
+    [InlineData("-4.86E+0", ReadingUnit.Volts, ReadingUnit.Volts, -4.86)]
+    [InlineData("350m", ReadingUnit.Volts, ReadingUnit.Volts, 0.35)]
+    [InlineData("350u", ReadingUnit.Amps, ReadingUnit.Amps, 350e-6)]
     [InlineData("4n7 F", ReadingUnit.Farads, ReadingUnit.Farads, 4.7e-9)]
     [InlineData("100 nF", ReadingUnit.Volts, ReadingUnit.Farads, 100e-9)]
     [InlineData("0.43 diode", ReadingUnit.Volts, ReadingUnit.DiodeVolts, 0.43)]
@@ -30,6 +37,26 @@ public class ReadingParserTests
         reading.Unit.ShouldBe(unit);
         reading.Value!.Value.ShouldBe(value, Math.Abs(value) * 1e-12);
     }
+
+    // A number with a prefix and no unit is what it would be on a part (IEC 60062), not kilovolts (common practice, no source).
+    [Theory]
+    [InlineData("4k7", ReadingUnit.Volts, ReadingUnit.Ohms)]
+    [InlineData("4r7", ReadingUnit.Volts, ReadingUnit.Ohms)]
+    [InlineData("1M", ReadingUnit.DiodeVolts, ReadingUnit.Ohms)]
+    [InlineData("4k7", ReadingUnit.Farads, ReadingUnit.Ohms)]
+    [InlineData("22u", ReadingUnit.Volts, ReadingUnit.Farads)]
+    [InlineData("22u", ReadingUnit.Ohms, ReadingUnit.Farads)]
+    [InlineData("100n", ReadingUnit.Amps, ReadingUnit.Farads)]
+    [InlineData("4.7 kV", ReadingUnit.Ohms, ReadingUnit.Volts)]
+    public void A_prefix_alone_tells_the_part(string text, ReadingUnit assumed, ReadingUnit unit) =>
+        ReadingParser.Parse(text, assumed).Value!.Unit.ShouldBe(unit);
+
+    [Theory]
+    [InlineData(-4.86, "−4.86 V")]
+    [InlineData(-0.00001, "0 V")]
+    [InlineData(0, "0 V")]
+    [InlineData(-4700, "−4.7 kV")]
+    public void Minus_is_a_true_minus_and_nothing_has_no_sign(double volts, string text) => Reading.Format(volts, "V").ShouldBe(text);
 
     [Theory]
     [InlineData("OL")]

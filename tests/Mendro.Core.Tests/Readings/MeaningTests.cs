@@ -51,16 +51,34 @@ public class MeaningTests
 
     [Theory]
     [InlineData("tp1", "5.12", "+2.4 % of 5 V, within ±5 %", ProbeOutcome.Normal)]
-    [InlineData("tp2", "−4.86", "−2.8 % of -5 V, within ±5 %", ProbeOutcome.Normal)]
+    [InlineData("tp2", "−4.86", "−2.8 % of −5 V, within ±5 %", ProbeOutcome.Normal)]
     [InlineData("tp3", "12.0", "±0 % of 12 V, within", ProbeOutcome.Normal)]
     [InlineData("tp1", "4.6", "does it rise?", ProbeOutcome.Abnormal)]
-    [InlineData("tp2", "4.9", "tips swapped", ProbeOutcome.Abnormal)]
     public void A_rail_is_told_in_per_cent(string probe, string reading, string words, ProbeOutcome outcome)
     {
         var judged = Judge(Tripos, probe, reading);
         judged.Reason.ShouldContain(words);
         judged.Outcome.ShouldBe(outcome);
     }
+
+    // A voltmeter shows minus when its tips are swapped; filed, it would speak against sound parts.
+    [Theory]
+    [InlineData("tripos", "tp2", "4.9", "Plus where minus is expected: swap the tips")]
+    [InlineData("tripos", "tp1", "-5.1", "Minus where plus is expected: swap the tips")]
+    [InlineData("quartet", "tp4", "-6.2", "Minus where plus is expected: swap the tips")]
+    [InlineData("quartet", "tp4", "4k7", "wants volts; that was ohms")]
+    public void A_reading_with_the_tips_swapped_is_not_taken(string model, string probe, string reading, string words)
+    {
+        var profile = model == "tripos" ? Tripos : Shipped("harrow-quartet");
+        ReadingJudge.Judge(profile, profile.FindProbe(probe)!, reading).Problem.ShouldNotBeNull().ShouldContain(words);
+    }
+
+    [Fact]
+    public void A_little_below_zero_is_a_dead_point_not_a_reversed_one() => Judge(Shipped("harrow-quartet"), "tp4", "-0.02").Words.ShouldBe("missing");
+
+    [Fact]
+    public void More_than_a_pack_can_give_is_not_called_full() =>
+        Judge(Shipped("harrow-quartet"), "tp1", "12").Reason.ShouldBe("4 × alkaline give 6.4 V at most: is an adapter connected, or the meter in another range?");
 
     [Fact]
     public void An_adapter_with_too_little_for_the_regulator_says_so_and_one_far_over_stops()

@@ -79,7 +79,7 @@ public class SteadyWatchTests
     // SCPI-99: 9.9E37 is over range, 9.91E37 is not a number; IEEE 488.2 NR3 numbers.
     [Theory]
     [InlineData("+5.02310000E+00", ProbeKind.Volts, "5.023 V")]
-    [InlineData("-1.23E-3", ProbeKind.Volts, "-0.001 V")]
+    [InlineData("-1.23E-3", ProbeKind.Volts, "−0.001 V")]
     [InlineData("9.90000000E+37", ProbeKind.Ohms, "OL")]
     [InlineData("9.91E37", ProbeKind.Continuity, "OL")]
     [InlineData("-9.9E37", ProbeKind.Volts, "OL")]

@@ -76,6 +76,7 @@
       live = JSON.parse(event.data);
       describe(live);
       if (live.state === 'accepted') take(live);
+      if (live.state === 'refused' && pressed(free) && !pressed(pause)) { beep(false); said.textContent = live.words; }
     };
     stream.onerror = () => {
       live = null;
