@@ -74,11 +74,14 @@ public static class MoveWords
     /// <summary>A range as the bench writes it, such as <c>4.75–5.25 V</c>.</summary>
     public static string Range(Expectation expect, string unit) => (expect.Low, expect.High) switch
     {
-        ({ } low, { } high) => string.Create(CultureInfo.InvariantCulture, $"{low:0.###}–{high:0.###} {unit}"),
-        ({ } low, null) => string.Create(CultureInfo.InvariantCulture, $"{low:0.###} {unit} or more"),
-        (null, { } high) => string.Create(CultureInfo.InvariantCulture, $"{high:0.###} {unit} or less"),
+        // A dash between two minus signs cannot be read.
+        ({ } low, { } high) => low < 0 ? $"{Plain(low)} to {Plain(high)} {unit}" : $"{Plain(low)}–{Plain(high)} {unit}",
+        ({ } low, null) => $"{Plain(low)} {unit} or more",
+        (null, { } high) => $"{Plain(high)} {unit} or less",
         _ => expect.Text ?? "as it should be",
     };
+
+    private static string Plain(double value) => value.ToString("0.###", CultureInfo.InvariantCulture).Replace('-', '−');
 
     /// <summary>First letter in lower case, unless the word is an abbreviation.</summary>
     public static string Lower(string text) =>

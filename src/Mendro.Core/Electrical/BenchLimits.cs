@@ -59,12 +59,13 @@ public sealed record EsrLimit(double Microfarads, double Ohms);
 /// <param name="ShortOhms">A supply that reads less than this to ground, unpowered, is shorted.</param>
 /// <param name="Diode">Forward drop of a good junction, volts.</param>
 /// <param name="RailTolerance">Tolerance of a logic rail where the profile gives none, fraction.</param>
+/// <param name="RailStop">A rail that is this fraction over its volts is a reason to switch off.</param>
 /// <param name="AdapterTolerance">Tolerance of an adapter, fraction.</param>
 /// <param name="Esr">ESR table by capacitance.</param>
 /// <param name="EsrSource">Where the ESR table comes from.</param>
 public sealed record BenchLimits(
     IReadOnlyList<CellLimits> Cells, double UnbalancedVolts, SaveCellLimits SaveCell, RegulatorLimits Regulator, ContactLimits Contact,
-    double ShortOhms, SourcedRange Diode, double RailTolerance, double AdapterTolerance, IReadOnlyList<EsrLimit> Esr, string EsrSource)
+    double ShortOhms, SourcedRange Diode, double RailTolerance, double RailStop, double AdapterTolerance, IReadOnlyList<EsrLimit> Esr, string EsrSource)
 {
     private static readonly Lazy<BenchLimits> LazyShipped = new(() =>
         JsonSerializer.Deserialize<BenchLimits>(TradeLibrary.ReadText("limits.json"), ProfileJson.Options)!);

@@ -52,8 +52,8 @@ public static class ReadingJudge
 
         var judged = Judge(expected.Probe, text);
         if (!judged.IsOk || judged.Value.Reading.Unit == ReadingUnit.Word) return judged;
-        // An adapter with its polarity reversed is a finding of its own, and a dangerous one.
-        if (place.Kind != PlaceKind.Adapter && judged.Value.Reading is { Unit: ReadingUnit.Volts, Value: { } volts } && WrongSign(expected.Probe, volts) is { } turned)
+        // A DC adapter with its polarity reversed is a finding of its own, and a dangerous one.
+        if (!(place.Kind == PlaceKind.Adapter && profile.Supply?.AdapterKind == "dc") && judged.Value.Reading is { Unit: ReadingUnit.Volts, Value: { } volts } && WrongSign(expected.Probe, volts) is { } turned)
             return Outcome<JudgedReading>.Fail(turned);
         var meaning = ReadingMeaning.Of(profile, expected, judged.Value.Reading, cells, BenchLimits.Shipped);
         var outcome = judged.Value.Outcome == ProbeOutcome.Normal && meaning.Outcome is { } worse ? worse : judged.Value.Outcome;
@@ -153,7 +153,8 @@ public static class ReadingJudge
     {
         if (reading.Value is not { } value || probe.Kind is ProbeKind.Continuity) return "not as expected";
         if (probe.Kind == ProbeKind.Volts && IsMissing(probe, value)) return "missing";
-        return value < (probe.Expect.Low ?? double.MinValue) ? "low" : "high";
+        // Of a negative rail the bench says low when it is too near to zero.
+        return (value < (probe.Expect.Low ?? double.MinValue)) ^ probe.Expect.High < 0 ? "low" : "high";
     }
 
     private static bool? Word(string text)

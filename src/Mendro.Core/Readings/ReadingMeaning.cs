@@ -35,7 +35,7 @@ public static class ReadingMeaning
         {
             PlaceKind.Pack when place.Pack is { } pack && reading.Value is { } volts => OfPack(pack, place.Part?.Kind is "cells" or "lithium-pack", volts, cells, limits),
             PlaceKind.Adapter when reading.Value is { } volts => OfAdapter(profile, place, volts, limits),
-            PlaceKind.Rail when reading.Value is { } volts => OfRail(place.Rail, volts),
+            PlaceKind.Rail when reading.Value is { } volts => OfRail(place.Rail, volts, limits),
             PlaceKind.SaveCell when reading.Value is { } volts => new(SaveCellWords.Of(volts, limits.SaveCell)),
             PlaceKind.Contact or PlaceKind.Switch => OfContact(reading, limits),
             PlaceKind.RailToGround => OfGround(expected.Probe, reading, limits),
@@ -61,8 +61,7 @@ public static class ReadingMeaning
         if (lithium && lowest < pack.Cell.Empty) return new(words + ".", "lithium-low", ProbeOutcome.Abnormal);
         if (lithium && highest > pack.Cell.Fresh + 0.05) return new(Inv($"{highest:0.00} V in a cell is over {pack.Cell.Fresh:0.0} V: overcharged."), "lithium-over", ProbeOutcome.Abnormal);
         if (lithium && pack.Cells > 1 && cells is null) words += "; measure the cells one by one too (3.9 / 3.8)";
-        // Half again as much as fresh cells give is no pack any more.
-        if (highest > 1.5 * pack.Cell.Fresh) return new(Inv($"{pack.Cells} × {pack.Cell.Name} give {pack.Fresh:0.#} V at most: is an adapter connected, or the meter in another range?"));
+        if (highest > 1.1 * pack.Cell.Fresh) return new(Inv($"Fresh, {pack.Cells} × {pack.Cell.Name} is {pack.Fresh:0.#} V at most: is an adapter or charger connected, or the meter in another range?"));
         return new(words + ".");
     }
 
@@ -84,13 +83,15 @@ public static class ReadingMeaning
         return new((inAc ? Inv($"About {input:0.#} V behind the rectifier. ") : "") + headroom + ".", input > limits.Regulator.LargestInputVolts ? "adapter-wrong" : null, at.HeadroomVolts < 0 ? ProbeOutcome.Abnormal : null);
     }
 
-    private static Meaning OfRail(Rail? rail, double volts)
+    private static Meaning OfRail(Rail? rail, double volts, BenchLimits limits)
     {
         if (rail is null) return new(Math.Abs(volts) < 0.1 ? "Nothing arrives here." : "");
         if (Math.Abs(volts) < 0.1 * Math.Abs(rail.Volts)) return new("Nothing arrives here.");
         var off = 100 * (volts / rail.Volts - 1);
         var within = Math.Abs(off) <= rail.Tolerance * 100 + 1e-9;
-        return new(Inv($"{off:+0.#;−0.#;±0} % of {Reading.Format(rail.Volts, "V")}, {(within ? "within" : "outside")} ±{rail.Tolerance * 100:0} %{(within ? "" : off < 0 ? "; unplug what hangs on it: does it rise?" : "")}."));
+        var words = Inv($"{off:+0.#;−0.#;±0} % of {Reading.Format(rail.Volts, "V")}, {(within ? "within" : "outside")} ±{rail.Tolerance * 100:0} %");
+        if (off > limits.RailStop * 100) return new(words + ".", "rail-over");
+        return new(words + (within || off > 0 ? "." : "; unplug what hangs on it: does it rise?"));
     }
 
     private static Meaning OfContact(Reading reading, BenchLimits limits) => reading switch

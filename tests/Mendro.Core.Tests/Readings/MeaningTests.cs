@@ -66,10 +66,11 @@ public class MeaningTests
     [InlineData("tripos", "tp2", "4.9", "Plus where minus is expected: swap the tips")]
     [InlineData("tripos", "tp1", "-5.1", "Minus where plus is expected: swap the tips")]
     [InlineData("quartet", "tp4", "-6.2", "Minus where plus is expected: swap the tips")]
+    [InlineData("atrium", "tp2", "-12", "Minus where plus is expected: swap the tips")]
     [InlineData("quartet", "tp4", "4k7", "wants volts; that was ohms")]
     public void A_reading_with_the_tips_swapped_is_not_taken(string model, string probe, string reading, string words)
     {
-        var profile = model == "tripos" ? Tripos : Shipped("harrow-quartet");
+        var profile = model switch { "tripos" => Tripos, "atrium" => Atrium, _ => Shipped("harrow-quartet") };
         ReadingJudge.Judge(profile, profile.FindProbe(probe)!, reading).Problem.ShouldNotBeNull().ShouldContain(words);
     }
 
@@ -78,7 +79,26 @@ public class MeaningTests
 
     [Fact]
     public void More_than_a_pack_can_give_is_not_called_full() =>
-        Judge(Shipped("harrow-quartet"), "tp1", "12").Reason.ShouldBe("4 × alkaline give 6.4 V at most: is an adapter connected, or the meter in another range?");
+        Judge(Shipped("harrow-quartet"), "tp1", "12").Reason.ShouldBe("Fresh, 4 × alkaline is 6.4 V at most: is an adapter or charger connected, or the meter in another range?");
+
+    // Data sheets of 5 V logic give 6 to 7 V as absolute maximum (value from memory).
+    [Theory]
+    [InlineData("tp1", "5.3", null, "high")]
+    [InlineData("tp1", "6.1", "rail-over", "high")]
+    [InlineData("tp3", "14.5", "rail-over", "high")]
+    [InlineData("tp2", "-6.1", "rail-over", "high")]
+    [InlineData("tp2", "-3", null, "low")]
+    [InlineData("tp2", "-5.3", null, "high")]
+    [InlineData("tp2", "-0.1", null, "missing")]
+    public void A_rail_far_over_its_volts_is_a_reason_to_switch_off(string probe, string reading, string? stop, string words)
+    {
+        Judge(Tripos, probe, reading).Stop.ShouldBe(stop);
+        Judge(Tripos, probe, reading).Words.ShouldBe(words);
+    }
+
+    [Fact]
+    public void A_negative_range_is_written_so_that_it_can_be_read() =>
+        MoveWords.GoodAnswer(Tripos.FindProbe("tp2")!).ShouldBe("−5.25 to −4.75 V");
 
     [Fact]
     public void An_adapter_with_too_little_for_the_regulator_says_so_and_one_far_over_stops()
