@@ -139,8 +139,9 @@ public static class ReadingMeaning
         if (reading.Unit == ReadingUnit.OverRange) return probe.Expect.High is null ? "Open, as it may be." : "Open: it does not conduct.";
         if (reading.Value is not { } value) return "";
         var unit = probe.Kind switch { ProbeKind.Volts or ProbeKind.Diode => "V", ProbeKind.Capacitance => "F", ProbeKind.Current => "A", _ => "Ω" };
-        if (probe.Expect.Low is { } low && value < low) return $"Below {Reading.Format(low, unit)}.";
-        if (probe.Expect.High is { } high && value > high) return $"Above {Reading.Format(high, unit)}.";
+        var (dry, leaky) = probe.Kind == ProbeKind.Capacitance ? (": dried out", ": it leaks, or others beside it are measured along") : ("", "");
+        if (probe.Expect.Low is { } low && value < low) return $"Below {Reading.Format(low, unit)}{dry}.";
+        if (probe.Expect.High is { } high && value > high) return $"Above {Reading.Format(high, unit)}{leaky}.";
         return "Within what is expected there.";
     }
 

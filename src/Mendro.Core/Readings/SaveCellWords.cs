@@ -12,6 +12,8 @@ public static class SaveCellWords
         _ when volts < 0.3 => "Nothing left, or no contact.",
         _ when volts < limits.Replace => "Flat: replace it.",
         _ when volts < limits.Doubtful => "Doubtful: it may lose the save any day; replace it now.",
+        // A new cell shows its fresh volts and a little more; the running console feeds the same line.
+        _ when volts > limits.Fresh + 0.2 => "More than such a cell gives: is the unit on and feeding it? Measure with it off.",
         _ => string.Create(CultureInfo.InvariantCulture, $"{(volts >= limits.Good ? "Good" : "Ageing")}: at 2 µA roughly {YearsLeft(volts, limits):0.#} years left."),
     };
 

@@ -141,11 +141,18 @@ public class MeaningTests
     [InlineData("OL", null)]
     public void A_short_on_the_supply_stops_the_work(string reading, string? stop) => Judge(Quartet, "rail-ohms", reading).Stop.ShouldBe(stop);
 
+    // The electrolyte dries out and the value falls; a reading far above comes from leakage (common practice, no source).
+    [Theory]
+    [InlineData("60u", "Below 80 µF: dried out.")]
+    [InlineData("300u", "Above 130 µF: it leaks, or others beside it are measured along.")]
+    public void A_capacitor_out_of_range_says_what_that_means(string reading, string reason) => Judge(Shipped("dovrel-sextant"), "soundcaps-c", reading).Reason.ShouldBe(reason);
+
     [Theory]
     [InlineData("3.2", "Good")]
     [InlineData("2.9", "Ageing")]
     [InlineData("2.6", "Doubtful")]
     [InlineData("1.4", "Flat")]
+    [InlineData("4.6", "More than such a cell gives")]
     [InlineData("0.0", "no contact")]
     public void A_save_cell_has_a_rest_of_life(string reading, string words) => Judge(Cartridge, "cell-volts", reading).Reason.ShouldStartWith(words == "no contact" ? "Nothing left" : words);
 
