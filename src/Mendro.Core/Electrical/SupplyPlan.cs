@@ -12,6 +12,15 @@ public sealed record SupplyPlan(double? Volts, double LimitAmps, double FirstLim
     // Where the profile names no current: a cartridge console or handheld of the time draws less.
     private const double UsualAmps = 0.3;
 
+    // Fresh cells and an unloaded adapter stand a little over the label; a slip of the decimal point stands far over it.
+    private const double MostOver = 1.25;
+
+    /// <summary>Current the unit was made for, amperes.</summary>
+    public double RatedAmps => LimitAmps / 1.2;
+
+    /// <summary>Whether these volts would be far over what the unit was made for; never when the profile does not say.</summary>
+    public bool IsTooMuch(double volts) => Volts is { } planned && volts > MostOver * planned;
+
     /// <summary>Plans the feed of a unit.</summary>
     public static SupplyPlan For(DeviceProfile profile, BenchLimits limits)
     {

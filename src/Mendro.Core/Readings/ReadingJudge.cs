@@ -141,7 +141,7 @@ public static class ReadingJudge
         var (low, high) = (probe.Expect.Low ?? double.MinValue, probe.Expect.High ?? double.MaxValue);
         var sign = low > 0 ? 1 : high < 0 ? -1 : 0;
         if (volts * sign >= 0 || IsMissing(probe, volts)) return null;
-        return $"{(volts < 0 ? "Minus" : "Plus")} where {(sign > 0 ? "plus" : "minus")} is expected: swap the tips and measure again. If they were right, the supply is reversed: take it out before anything is switched on.";
+        return $"{(volts < 0 ? "Minus" : "Plus")} where {(sign > 0 ? "plus" : "minus")} is expected: swap the tips. If they were right, the supply is reversed: switch nothing on.";
     }
 
     private static bool IsMissing(Probe probe, double volts) => Math.Abs(volts) < 0.1 * Math.Abs(probe.Expect.Low ?? probe.Expect.High ?? 0);

@@ -133,6 +133,23 @@ public static class ReadingMeaning
         return amps > rated ? new(Inv($"More than the {rated:0.##} A it was made for: something pulls too much.")) : new(Inv($"{100 * amps / rated:0} % of the {rated:0.##} A it was made for."));
     }
 
+    /// <summary>
+    /// Meaning of a supply that stands at its current limit. A low first limit stops a sound unit as well; what tells a
+    /// short is that volts over amperes is far below what the unit was made for. Electronics are no resistor, so the line
+    /// is drawn at half (common practice, no source).
+    /// </summary>
+    /// <param name="plan">How the unit is to be fed.</param>
+    /// <param name="volts">Volts left at the terminals.</param>
+    /// <param name="amps">Current, at the limit.</param>
+    public static Meaning OfLimited(SupplyPlan plan, double volts, double amps)
+    {
+        var ohms = amps > 0 ? volts / amps : 0;
+        var words = Inv($"The limit of {Reading.Format(amps, "A")} holds at {volts:0.##} V, as with {Reading.Format(Math.Round(ohms, 1), "Ω")}: ");
+        var isShort = plan.Volts is { } wanted ? ohms < 0.5 * wanted / plan.RatedAmps : volts < 1;
+        if (isShort) return new(words + "a short, or far too heavy a load.", "short", ProbeOutcome.Abnormal);
+        return new(words + (amps < plan.RatedAmps ? $"no short; the unit wants more than the limit lets through. Raise it to {Reading.Format(plan.LimitAmps, "A")}." : "more than it was made for."));
+    }
+
     /// <summary>Where nothing more is known of a place, the range itself is the reason.</summary>
     private static string OfRange(Probe probe, Reading reading)
     {

@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Text;
 using Mendro.Core.Calculators;
+using Mendro.Core.Quantities;
 using static Mendro.Web.Drawing.Svg;
 
 namespace Mendro.Web.Drawing;
@@ -48,6 +49,23 @@ internal static class SupplyDrawings
         for (var n = 0; n < 3; n++) line.Append(CultureInfo.InvariantCulture, $"L{340 + n * 64 + 46} {Y(1 - sag):0.#}Q{340 + n * 64 + 58} {Y(1 - sag * 0.4):0.#} {340 + (n + 1) * 64} {Y(1):0.#}");
         svg.Path("M336 120H548M336 120V28").Path($"M340 {At(Y(1))}H544", "cd dashed").Path(line.ToString(), "cd curve").Text(440, 22, $"peak {peak.ToString("0.##", CultureInfo.InvariantCulture)} V", "value");
         return svg.Text(440, 158, ripple is { } v ? $"ripple {v.ToString("0.##", CultureInfo.InvariantCulture)} V" : "no load: the peak stays", "small-text").ToString();
+    }
+
+    /// <summary>What a unit draws, on a scale from nothing over what it was made for to the limit of the supply.</summary>
+    /// <param name="amps">What is drawn, amperes; null while the output is off.</param>
+    /// <param name="ratedAmps">What the unit was made for.</param>
+    /// <param name="limitAmps">Limit the supply is set to.</param>
+    public static string Draw(double? amps, double ratedAmps, double limitAmps)
+    {
+        var end = 1.15 * Math.Max(2 * ratedAmps, Math.Max(limitAmps, amps ?? 0));
+        double X(double a) => 20 + a / end * 520;
+        string Words(double a) => Reading.Format(a, "A");
+        var svg = new Svg(560, 104, amps is { } drawn ? $"{Words(drawn)} drawn; made for {Words(ratedAmps)}, limit {Words(limitAmps)}" : $"Output off; made for {Words(ratedAmps)}, limit {Words(limitAmps)}")
+            .Box(X(0), 46, X(ratedAmps) - X(0), 16, "cd good-area").Box(X(ratedAmps), 46, X(2 * ratedAmps) - X(ratedAmps), 16, "cd doubt-area").Path("M20 54H540")
+            .Path($"M{At(X(ratedAmps))} 44v20M{At(X(0))} 44v20").Text(X(ratedAmps), 80, "made for", "small-text").Text(X(ratedAmps), 96, Words(ratedAmps), "small-text mono").Text(X(0), 80, "nothing", "small-text", "start")
+            .Path($"M{At(X(limitAmps))} 36v36", "cd dashed").Text(X(limitAmps) + (limitAmps > 0.8 * end ? -14 : 14), 34, $"limit {Words(limitAmps)}", "small-text", limitAmps > 0.8 * end ? "end" : "start");
+        if (amps is { } a) svg.Path($"M{At(X(a))} 42l-8 -14h16z", "cd pointer").Text(Math.Clamp(X(a), 40, 520), 16, Words(a), "value");
+        return svg.ToString();
     }
 
     /// <summary>The plug that is there beside the one that is wanted: pin and sleeve.</summary>

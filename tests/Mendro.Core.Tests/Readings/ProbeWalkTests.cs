@@ -75,6 +75,31 @@ public class ProbeWalkTests
         (plan.Volts, plan.LimitAmps, plan.FirstLimitAmps).ShouldBe((volts, limit, first));
     }
 
+    // 6 V and the usual 0.3 A are 20 Ω; a quarter of the current through a sound unit leaves volts standing, through a short it does not.
+    [Theory]
+    [InlineData("harrow-quartet", 0.12, 0.075, "short", "as with 1.6 Ω: a short")]
+    [InlineData("harrow-quartet", 0.7, 0.075, "short", "as with 9.3 Ω: a short")]
+    [InlineData("harrow-quartet", 2.5, 0.075, null, "no short; the unit wants more than the limit lets through. Raise it to 360 mA.")]
+    [InlineData("harrow-quartet", 5.0, 0.36, null, "more than it was made for")]
+    [InlineData("tarn-halyard", 0.4, 0.075, "short", "a short")]
+    [InlineData("tarn-halyard", 3.0, 0.075, null, "no short")]
+    public void A_limit_that_holds_is_a_short_only_when_hardly_any_volts_are_left(string id, double volts, double amps, string? stop, string words)
+    {
+        var plan = SupplyPlan.For(TradeLibrary.Shipped.Profiles.Single(p => p.Id == id), BenchLimits.Shipped);
+        var meaning = ReadingMeaning.OfLimited(plan, volts, amps);
+        meaning.Stop.ShouldBe(stop);
+        meaning.Reason.ShouldContain(words);
+    }
+
+    [Fact]
+    public void Far_more_volts_than_a_unit_was_made_for_are_too_much()
+    {
+        var plan = SupplyPlan.For(TradeLibrary.Shipped.Profiles.Single(p => p.Id == "harrow-quartet"), BenchLimits.Shipped);
+        plan.IsTooMuch(6.6).ShouldBeFalse();
+        plan.IsTooMuch(12).ShouldBeTrue();
+        (plan with { Volts = null }).IsTooMuch(30).ShouldBeFalse();
+    }
+
     /// <summary>Measures a unit with one hidden fault, point after point as the walk says, until it says stop.</summary>
     private static (List<string> Taken, UnitDiagnosis Last) Work(string fault, WalkSchool school)
     {

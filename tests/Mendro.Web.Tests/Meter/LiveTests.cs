@@ -80,7 +80,7 @@ public class LiveTests(LiveTests.MeterDemo shop) : IClassFixture<LiveTests.Meter
     {
         // Job 142 has a worn switch: nothing gets in.
         using (var set = await shop.Post("/Jobs/142/Supply", "/Jobs/142/Supply?handler=Set", false, ("volts", "6"), ("limit", "75 mA"))) set.StatusCode.ShouldBe(HttpStatusCode.Redirect);
-        using (var on = await shop.Post("/Jobs/142/Supply", "/Jobs/142/Supply?handler=Switch", false, ("on", "true"))) on.StatusCode.ShouldBe(HttpStatusCode.Redirect);
+        using (var on = await shop.Post("/Jobs/142/Supply", "/Jobs/142/Supply?handler=Switch", false, ("on", "true"), ("volts", "6"), ("limit", "75 mA"))) on.StatusCode.ShouldBe(HttpStatusCode.Redirect);
         (await shop.Page("/Jobs/142/Supply")).QuerySelector("#supply-state")!.TextContent.ShouldContain("Nothing is drawn");
         using (var file = await shop.Post("/Jobs/142/Supply", "/Jobs/142/Supply?handler=File")) file.StatusCode.ShouldBe(HttpStatusCode.Redirect);
         shop.View(142).Records[^1].Words.ShouldStartWith("Draw: ");
@@ -88,20 +88,44 @@ public class LiveTests(LiveTests.MeterDemo shop) : IClassFixture<LiveTests.Meter
         using var slip = await shop.Post("/Jobs/142/Supply", "/Jobs/142/Supply?handler=Set", false, ("volts", "60"), ("limit", "0.1"));
         slip.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
         using var comma = await shop.Post("/Jobs/142/Supply", "/Jobs/142/Supply?handler=Set", false, ("volts", "12"), ("limit", "0.1"));
-        (await WebShop.Parse(comma)).QuerySelector("[role=alert]")!.TextContent.ShouldContain("far over the 6 V");
+        var refusal = await WebShop.Parse(comma);
+        refusal.QuerySelector("[role=alert]")!.TextContent.ShouldContain("far over the 6 V");
+        refusal.QuerySelector("[name=volts]")!.GetAttribute("value").ShouldBe("12");
+        refusal.QuerySelector("[data-key=o]")!.TextContent.ShouldContain("Output off");
     }
 
     [Fact]
     public async Task A_unit_with_a_short_is_not_fed_without_saying_so_and_then_the_limit_holds()
     {
-        shop.Service<StandInTruthStore>().Hide(shop.Jobs.Find(134)!.Id, ["main.short"]);
+        shop.Service<StandInTruthStore>().Hide(shop.Jobs.Find(138)!.Id, ["main.short"]);
         using (await shop.Post("/Jobs/138/Find", "/Jobs/138/Find?handler=Reading", true, ("probe", "rail-ohms"), ("text", "1.6"))) { }
-        using (await shop.Post("/Jobs/138/Supply", "/Jobs/138/Supply?handler=Set", false, ("volts", "6"), ("limit", "0.075"))) { }
-        using (var refused = await shop.Post("/Jobs/138/Supply", "/Jobs/138/Supply?handler=Switch", false, ("on", "true"))) refused.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
-        using (var sure = await shop.Post("/Jobs/138/Supply", "/Jobs/138/Supply?handler=Switch", false, ("on", "true"), ("sure", "true"))) sure.StatusCode.ShouldBe(HttpStatusCode.Redirect);
+        using (var refused = await shop.Post("/Jobs/138/Supply", "/Jobs/138/Supply?handler=Switch", false, ("on", "true"), ("volts", "6"), ("limit", "0.075"))) refused.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        using (var sure = await shop.Post("/Jobs/138/Supply", "/Jobs/138/Supply?handler=Switch", false, ("on", "true"), ("sure", "true"), ("volts", "6"), ("limit", "0.075"))) sure.StatusCode.ShouldBe(HttpStatusCode.Redirect);
         var page = await shop.Page("/Jobs/138/Supply");
-        page.QuerySelector("#supply-state")!.TextContent.ShouldContain("The limit of 0.075 A holds");
+        page.QuerySelector("#supply-state")!.TextContent.ShouldContain("The limit of 75 mA holds");
         page.QuerySelector("#supply-state .caution.stop")!.TextContent.ShouldContain("Short on the supply");
+    }
+
+    // A supply left at the volts of another unit must not reach this one.
+    [Fact]
+    public async Task Switching_on_sets_what_stands_in_the_fields_first()
+    {
+        var supply = shop.Service<BenchSupply>();
+        await supply.SwitchAsync(false, TestContext.Current.CancellationToken);
+        await supply.SetAsync(20, 2, TestContext.Current.CancellationToken);
+        var page = await shop.Page("/Jobs/142/Supply");
+        page.QuerySelector("[name=volts]")!.GetAttribute("value").ShouldBe("6");
+        page.QuerySelector("[name=limit]")!.GetAttribute("value").ShouldBe("0.075");
+        using (var bare = await shop.Post("/Jobs/142/Supply", "/Jobs/142/Supply?handler=Switch", false, ("on", "true"))) bare.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (await supply.ReadAsync(TestContext.Current.CancellationToken)).On.ShouldBeFalse();
+        using (await shop.Post("/Jobs/142/Supply", "/Jobs/142/Supply?handler=Switch", false, ("on", "true"), ("volts", "5,8"), ("limit", "80 mA"))) { }
+        var state = await supply.ReadAsync(TestContext.Current.CancellationToken);
+        (state.On, state.SetVolts, state.LimitAmps).ShouldBe((true, 5.8, 0.08));
+
+        await supply.SetAsync(12, 0.1, TestContext.Current.CancellationToken);
+        (await shop.Page("/Jobs/142/Supply")).QuerySelector("#supply-state [role=alert]")!.TextContent.ShouldContain("The output is on at 12 V");
+        using (await shop.Post("/Jobs/142/Supply", "/Jobs/142/Supply?handler=Switch", false, ("on", "false"))) { }
+        (await supply.ReadAsync(TestContext.Current.CancellationToken)).On.ShouldBeFalse();
     }
 
     [Fact]

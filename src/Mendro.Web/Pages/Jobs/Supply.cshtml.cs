@@ -7,6 +7,7 @@ using Mendro.Storage;
 using Mendro.Web.Bench;
 using Mendro.Web.Meter;
 using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.WebUtilities;
 
 namespace Mendro.Web.Pages.Jobs;
 
@@ -47,11 +48,17 @@ public sealed class SupplyModel(
 
     /// <summary>What the draw means.</summary>
     public Meaning? Draw => State is not { On: true } on ? null
-        : on.Limited ? new Meaning(FormattableString.Invariant($"The limit of {on.LimitAmps:0.###} A holds and the volts fall to {on.Volts:0.##} V: a short or far too heavy a load."), on.Volts < 0.5 * on.SetVolts ? "short" : null)
+        : on.Limited ? ReadingMeaning.OfLimited(Plan, on.Volts, on.Amps)
         : ReadingMeaning.OfDraw(View.Profile, on.Amps);
 
+    /// <summary>True when the supply is on with more than this unit takes: set so from elsewhere.</summary>
+    public bool OnTooHigh => State is { On: true } now && Plan.IsTooMuch(now.SetVolts);
+
     /// <summary>Shows it.</summary>
-    public async Task<IActionResult> OnGetAsync(CancellationToken cancel)
+    /// <param name="volts">Volts just set, while the output is off.</param>
+    /// <param name="limit">Current limit just set, while the output is off.</param>
+    /// <param name="cancel">Gives up.</param>
+    public async Task<IActionResult> OnGetAsync(string? volts, string? limit, CancellationToken cancel)
     {
         if (!Load()) return NotFound();
         if (HasSupply)
@@ -60,7 +67,9 @@ public sealed class SupplyModel(
             await Ask(() => supply.ReadAsync(cancel));
         }
 
-        (Volts, Limit) = State is { SetVolts: > 0 } now ? (Text(now.SetVolts), Text(now.LimitAmps)) : (Plan.Volts is { } volts ? Text(volts) : "", Text(Plan.FirstLimitAmps));
+        // What another unit was fed with is no proposal for this one.
+        (Volts, Limit) = State is { On: true } now && !OnTooHigh ? (Text(now.SetVolts), Text(now.LimitAmps))
+            : (volts ?? (Plan.Volts is { } planned ? Text(planned) : ""), limit ?? Text(Plan.FirstLimitAmps));
         return Request.IsHtmx() ? Partial("_SupplyState", this) : Page();
     }
 
@@ -68,22 +77,22 @@ public sealed class SupplyModel(
     public async Task<IActionResult> OnPostSetAsync(string? volts, string? limit, CancellationToken cancel)
     {
         if (!Load()) return NotFound();
-        (Volts, Limit) = (volts, limit);
-        if (QuantityText.Parse(volts, "V") is not { } v || v is < 0 or > MostVolts) return Refuse($"Volts must be a number from 0 to {MostVolts}.");
-        if (QuantityText.Parse(limit, "A") is not { } a || a is <= 0 or > MostAmps) return Refuse($"The current limit must be a number above 0, up to {MostAmps} A.");
-        if (LockedBecause is { } locked) return Refuse(locked);
-        // A slip of the decimal point must not reach the unit.
-        if (Plan.Volts is { } planned && v > 1.25 * planned) return Refuse(FormattableString.Invariant($"{v:0.##} V is far over the {planned:0.##} V this unit was made for. Change the profile if that is wrong."));
-        return await Done(() => supply.SetAsync(v, a, cancel));
+        return Wanted(volts, limit) is var (wanted, problem) && problem is not null ? await RefuseAsync(problem, cancel) : await Done(() => supply.SetAsync(wanted.Volts, wanted.Amps, cancel));
     }
 
-    /// <summary>Switches the output.</summary>
-    public async Task<IActionResult> OnPostSwitchAsync(bool on, bool sure, CancellationToken cancel)
+    /// <summary>Switches the output; on with the volts and the limit that stand in the fields, whatever the supply was set to before.</summary>
+    public async Task<IActionResult> OnPostSwitchAsync(bool on, bool sure, string? volts, string? limit, CancellationToken cancel)
     {
         if (!Load()) return NotFound();
-        if (on && LockedBecause is { } locked) return Refuse(locked);
-        if (on && Shorted && !sure) return Refuse("A reading shows a short on the supply. Tick that you want to feed it all the same, with a low limit.");
-        return await Done(() => supply.SwitchAsync(on, cancel));
+        // Off is never refused.
+        if (!on) return await Done(() => supply.SwitchAsync(false, cancel));
+        if (Wanted(volts, limit) is var (wanted, problem) && problem is not null) return await RefuseAsync(problem, cancel);
+        if (Shorted && !sure) return await RefuseAsync("A reading shows a short on the supply. Tick that you want to feed it all the same, with a low limit.", cancel);
+        return await Done(async () =>
+        {
+            await supply.SetAsync(wanted.Volts, wanted.Amps, cancel);
+            return await supply.SwitchAsync(true, cancel);
+        });
     }
 
     /// <summary>Files what is drawn.</summary>
@@ -96,17 +105,35 @@ public sealed class SupplyModel(
         var words = FormattableString.Invariant($"Draw: {Reading.Format(now.Amps, "A")} at {now.Volts:0.##} V, limit {now.LimitAmps:0.###} A");
         Records.Add(new BenchRecord
         {
-            JobId = View.Job.Id, Kind = RecordKind.Calculation, Subject = "draw", Words = words, Note = draw.Reason, State = draw.Stop is not null || now.Limited ? "bad" : "", Stage = View.Job.Stage, At = Time.GetUtcNow(),
+            JobId = View.Job.Id, Kind = RecordKind.Calculation, Subject = "draw", Words = words, Note = draw.Reason, State = draw.Stop is not null ? "bad" : "", Stage = View.Job.Stage, At = Time.GetUtcNow(),
         });
         TempData["Said"] = $"Filed: {words}.";
         return Redirect($"/Jobs/{Number}/Find");
+    }
+
+    private ((double Volts, double Amps) Wanted, string? Problem) Wanted(string? volts, string? limit)
+    {
+        (Volts, Limit) = (volts, limit);
+        if (QuantityText.Parse(volts, "V") is not { } v || v is < 0 or > MostVolts) return (default, $"Volts must be a number from 0 to {MostVolts}.");
+        if (QuantityText.Parse(limit, "A") is not { } a || a is <= 0 or > MostAmps) return (default, $"The current limit must be a number above 0, up to {MostAmps} A.");
+        if (LockedBecause is { } locked) return (default, locked);
+        return ((v, a), Plan.IsTooMuch(v) ? FormattableString.Invariant($"{v:0.##} V is far over the {Plan.Volts:0.##} V this unit was made for. Change the profile if that is wrong.") : null);
+    }
+
+    /// <summary>A refusal still shows what the supply does: it may be on.</summary>
+    private async Task<IActionResult> RefuseAsync(string problem, CancellationToken cancel)
+    {
+        standIn.Connect(View);
+        await Ask(() => supply.ReadAsync(cancel));
+        return Refuse(problem);
     }
 
     private async Task<IActionResult> Done(Func<Task<SupplyState>> work)
     {
         standIn.Connect(View);
         await Ask(work);
-        return Problem is null ? Redirect($"/Jobs/{Number}/Supply") : Refuse(Problem);
+        if (Problem is not null) return Refuse(Problem);
+        return Redirect(QueryHelpers.AddQueryString($"/Jobs/{Number}/Supply", new Dictionary<string, string?> { ["volts"] = Volts, ["limit"] = Limit }));
     }
 
     private async Task Ask(Func<Task<SupplyState>> work)

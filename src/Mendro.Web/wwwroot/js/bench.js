@@ -15,6 +15,16 @@
   document.addEventListener('htmx:sendError', () => say('No answer from the server. What you typed is still here; try again.'));
   document.addEventListener('htmx:responseError', () => say('The server refused that. What you typed is still here.'));
 
+  // The reading bar grows with its words; what stands above it moves up, so that neither hides the other.
+  const height = new ResizeObserver(([bar]) => document.documentElement.style.setProperty('--bar-high', `${bar.target.offsetHeight}px`));
+  const measure = () => {
+    height.disconnect();
+    const bar = document.querySelector('.reading-bar');
+    if (bar) height.observe(bar);
+  };
+  document.addEventListener('htmx:afterSettle', measure);
+  measure();
+
   const keys = document.getElementById('keys');
   document.getElementById('keys-open')?.addEventListener('click', () => keys.showModal());
 
