@@ -137,6 +137,31 @@ test('contacts are swept by the meter, hands-free', async ({ page }) => {
   await page.goto('/Jobs/124/Contacts');
   await page.locator('#hands-free').click();
   await expect(page.locator('.contact.beep')).toHaveCount(3, { timeout: 60_000 });
+  await expect(page.locator('.contact.beep .sign i').first()).toHaveText(/^0\.\d$/);
+});
+
+test('bands are chosen by pressing colours, and taken back', async ({ page }) => {
+  await page.goto('/Calculators/resistor-bands');
+  const palette = page.getByRole('group', { name: 'Add a band' });
+  for (const colour of ['green', 'blue', 'black', 'gold']) await palette.getByRole('button', { name: colour }).click();
+  await expect(page.locator('.calc-outputs')).toContainText('56 Ω');
+  await palette.getByRole('button', { name: 'take back' }).click();
+  await palette.getByRole('button', { name: 'brown' }).click();
+  await expect(page.locator('.calc-outputs')).toContainText('1 %');
+});
+
+test('swapped tips are told in full, the meter stands clear of the words, and nothing is filed', async ({ page }) => {
+  page.allowErrors = /422/;
+  await page.goto('/Jobs/123/Find?select=probe:tp4');
+  const before = await page.locator('.know li').count();
+  await page.locator('.reading-bar .entry').fill('-6.2');
+  await expect(page.locator('#verdict')).toContainText('swap the tips');
+  await page.keyboard.press('Enter');
+  await expect(page.locator('#verdict')).toContainText('swap the tips');
+  await expect(page.locator('.reading-bar .entry')).toHaveValue('-6.2');
+  await expect(page.locator('.know li')).toHaveCount(before);
+  const [words, meter] = [await page.locator('#verdict').boundingBox(), await page.locator('#meter').boundingBox()];
+  expect(meter.y + meter.height).toBeLessThanOrEqual(words.y);
 });
 
 test('a calculator answers while one types, draws it, and files it in a job', async ({ page }) => {

@@ -33,6 +33,6 @@ public static class CalculatorWords
     {
         if (number == 0) return "0";
         var digits = Math.Clamp(3 - (int)Math.Floor(Math.Log10(Math.Abs(number)) + 1e-9), 0, 10);
-        return Math.Round(number, digits, MidpointRounding.AwayFromZero).ToString("0.##########", CultureInfo.InvariantCulture);
+        return Math.Round(number, digits, MidpointRounding.AwayFromZero).ToString("0.##########", CultureInfo.InvariantCulture).Replace('-', '−');
     }
 }

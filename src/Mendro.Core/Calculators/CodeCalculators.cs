@@ -11,7 +11,7 @@ internal static class CodeCalculators
     [
         new("resistor-bands", "Resistor bands", Group, "figures × 10^multiplier ± tolerance", "IEC 60062",
         [
-            new("bands", "Colours, from the end where they begin", "", "brown,black,orange,gold") { IsText = true, Help = "3 to 6, with commas; 3 bands are ±20 %" },
+            new("bands", "Colours, from the end where they begin", "", "brown,black,orange,gold") { IsText = true, Help = "3 to 6, by name or two letters (BN BK OG GD); 3 bands are ±20 %" },
             new("measured", "Measured", "Ω", "9k8") { Optional = true, Low = 0, High = 1e15 },
         ], Bands),
         new("resistor-code", "Resistor code", Group, "two or three figures, then the number of zeros; R, K, M at the decimal point; EIA-96: number in the E96 series and a multiplier letter", "IEC 60062; EIA-96",

@@ -22,14 +22,21 @@ public sealed record ResistorBands(double Ohms, double Tolerance, double? PartsP
         ["black"] = 250, ["brown"] = 100, ["red"] = 50, ["orange"] = 15, ["yellow"] = 25, ["green"] = 20, ["blue"] = 10, ["violet"] = 5, ["grey"] = 1,
     };
 
+    // Two letters for a colour, as IEC 60757 has them.
+    private static readonly Dictionary<string, string> Codes = new()
+    {
+        ["bk"] = "black", ["bn"] = "brown", ["rd"] = "red", ["og"] = "orange", ["ye"] = "yellow", ["gn"] = "green", ["bu"] = "blue", ["vt"] = "violet",
+        ["gy"] = "grey", ["wh"] = "white", ["gd"] = "gold", ["sr"] = "silver", ["pk"] = "pink",
+    };
+
     /// <summary>Every colour a band may have.</summary>
     public static IReadOnlyList<string> AllColours { get; } = [.. Digits, "gold", "silver", "pink", "none"];
 
     /// <summary>Reads three to six bands, by IEC 60062. Three bands are ±20 %.</summary>
-    /// <param name="bands">Colours from the end where the bands begin; English or American spelling.</param>
+    /// <param name="bands">Colours from the end where the bands begin; English or American spelling, or the two letters of IEC 60757.</param>
     public static Outcome<ResistorBands> Read(IReadOnlyList<string> bands)
     {
-        var colours = bands.Select(b => b.Trim().ToLowerInvariant() switch { "gray" => "grey", "purple" => "violet", var c => c }).ToList();
+        var colours = bands.Select(b => b.Trim().ToLowerInvariant() switch { "gray" => "grey", "purple" => "violet", var c => Codes.GetValueOrDefault(c, c) }).ToList();
         if (colours.Count is < 3 or > 6) return Outcome<ResistorBands>.Fail($"three to six colours are wanted, not {colours.Count}.");
         if (colours.FirstOrDefault(c => !AllColours.Contains(c)) is { } unknown)
             return Outcome<ResistorBands>.Fail($"“{unknown}” is no band colour. Known: {string.Join(", ", AllColours)}.");

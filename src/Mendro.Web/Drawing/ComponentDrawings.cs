@@ -13,6 +13,12 @@ internal static class ComponentDrawings
         ["violet"] = "#7c3f98", ["grey"] = "#8d8d8d", ["white"] = "#fafafa", ["gold"] = "#b8923a", ["silver"] = "#b9bdc0", ["pink"] = "#e79ab0",
     };
 
+    /// <summary>Colours a band may be painted in, in the order of their figures.</summary>
+    public static IEnumerable<string> Colours => Paint.Keys;
+
+    /// <summary>A small patch of a colour, to stand beside its name.</summary>
+    public static string Swatch(string colour) => $"<svg viewBox=\"0 0 12 16\" width=\"12\" height=\"16\" aria-hidden=\"true\"><rect class=\"cd thin\" x=\"1\" y=\"1\" width=\"10\" height=\"14\" fill=\"{Paint[colour]}\"/></svg>";
+
     /// <summary>A resistor with its bands and their names.</summary>
     public static string Bands(IReadOnlyList<string> bands, string ohms)
     {

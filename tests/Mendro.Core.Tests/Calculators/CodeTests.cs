@@ -6,6 +6,15 @@ namespace Mendro.Core.Tests.Calculators;
 /// <summary>Bands, codes and series against the tables of IEC 60062, IEC 60063 and EIA-96.</summary>
 public class CodeTests
 {
+    // IEC 60757: two letters for a colour.
+    [Theory]
+    [InlineData("BN BK OG GD", "brown,black,orange,gold")]
+    [InlineData("rd vt gn bn bn rd", "red,violet,green,brown,brown,red")]
+    [InlineData("YE,WH,PK,SR", "yellow,white,pink,silver")]
+    [InlineData("gy bu bk", "grey,blue,black")]
+    public void Two_letters_name_a_colour(string letters, string words) =>
+        Calc.Number("resistor-bands", "ohms", $"bands={letters}").ShouldBe(Calc.Number("resistor-bands", "ohms", $"bands={words}"));
+
     // Colour code: table 1 of IEC 60062.
     [Theory]
     [InlineData("brown,black,orange,gold", 10_000, 0.05)]
