@@ -96,7 +96,7 @@ test('the bar on Prove files, says what it means, and takes back by one key', as
   await expect(bar).toBeVisible();
   await page.evaluate(() => window.htmx.ajax('GET', '/Jobs/138/Bar?handler=Board&select=probe:rail-ohms', { target: '#bar', swap: 'outerHTML' }));
   await expect(page.locator('#bar .at b')).toHaveText('5 V to ground');
-  await page.keyboard.press('r');
+  await expect(page.locator('#bar .entry')).toBeFocused();
   await page.keyboard.type('beep');
   await expect(page.locator('#verdict')).toContainText('Stop.');
   await page.keyboard.press('Enter');
@@ -138,6 +138,27 @@ test('contacts are swept by the meter, hands-free', async ({ page }) => {
   await page.locator('#hands-free').click();
   await expect(page.locator('.contact.beep')).toHaveCount(3, { timeout: 60_000 });
   await expect(page.locator('.contact.beep .sign i').first()).toHaveText(/^0\.\d$/);
+});
+
+test('every point of a unit is measured hands-free beside the good ones', async ({ page }) => {
+  test.setTimeout(120_000);
+  await page.goto('/Jobs/142/Compare');
+  await expect(page.getByLabel('then to')).toHaveValue('every');
+  const row = (name) => page.locator('#compared tr', { hasText: name });
+  await expect(row('Fuse, by buzzer')).toContainText('not measured');
+  await page.locator('#hands-free').click();
+  await expect(row('Fuse, by buzzer').locator('.strip svg')).toBeVisible({ timeout: 60_000 });
+  // An open switch looks like lifted tips: it is filed by Enter alone.
+  await expect(page.locator('.reading-bar')).toContainText('Switch, by buzzer', { timeout: 40_000 });
+  await expect(page.locator('#meter-words')).toContainText('Enter files OL');
+  await page.locator('.reading-bar .entry').press('Enter');
+  await expect(page.locator('#meter-words')).toContainText('Nothing left that a meter answers', { timeout: 60_000 });
+  for (const name of ['Speaker, ohms', 'Pad, pressed']) await expect(row(name)).not.toContainText('not measured');
+  await expect(row('After the switch')).toContainText('spreads below');
+  await page.locator('#hands-free').click();
+  await row('Fuse, far side').getByRole('link', { name: 'again' }).click();
+  await expect(page.locator('.reading-bar .entry')).toBeFocused();
+  await expect(page.locator('.reading-bar')).toContainText('Fuse, far side');
 });
 
 test('bands are chosen by pressing colours, and taken back', async ({ page }) => {

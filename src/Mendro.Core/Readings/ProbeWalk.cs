@@ -11,6 +11,9 @@ public enum WalkSchool
 
     /// <summary>From the source along the supply, point by point: more readings, nothing skipped, no jumping about.</summary>
     Supply,
+
+    /// <summary>Every point in turn, whatever the advice: for a comparison with good units, and for a good unit itself.</summary>
+    Every,
 }
 
 /// <summary>Finds the next point that a meter can measure.</summary>
@@ -27,11 +30,20 @@ public static class ProbeWalk
     /// <param name="school">Way of walking.</param>
     public static Probe? Next(UnitDiagnosis? diagnosis, Advice advice, ProfileGraph graph, IReadOnlySet<string> taken, WalkSchool school)
     {
+        if (school == WalkSchool.Every) return InTurn(graph.Profile, taken);
         if (diagnosis?.Target is null) return null;
         // Once the fault is enclosed between two points, walking on along the supply tells nothing more.
         if (school == WalkSchool.Supply && diagnosis.Stretch is null && AlongSupply(graph, diagnosis.Target, taken) is { } point) return point;
         return advice.Moves.Select(m => m.Probe).FirstOrDefault(p => p is not null && IsMetered(p.Kind) && !taken.Contains(p.Id));
     }
+
+    /// <summary>
+    /// The first point not taken yet, with what needs the least taking apart first. Nothing is unsoldered for a comparison,
+    /// and a connector is swept contact by contact on its own map.
+    /// </summary>
+    private static Probe? InTurn(DeviceProfile profile, IReadOnlySet<string> taken) => profile.Probes
+        .Where(p => IsMetered(p.Kind) && p.State < AccessState.Lifted && !taken.Contains(p.Id) && profile.Connectors?.Any(c => c.Probe == p.Id) != true)
+        .OrderBy(p => p.State).FirstOrDefault();
 
     /// <summary>The point nearest the source that was not taken yet, on the way to the function.</summary>
     private static Probe? AlongSupply(ProfileGraph graph, DeviceFunction target, IReadOnlySet<string> taken)

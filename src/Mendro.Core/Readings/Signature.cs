@@ -1,3 +1,5 @@
+using Mendro.Core.Profiles;
+
 namespace Mendro.Core.Readings;
 
 /// <summary>What good units show at one probe.</summary>
@@ -15,6 +17,10 @@ public sealed record Signature(double? Median, double Spread, int Units, double?
     private const double LeastRelativeSpread = 0.02;
     private const double LineInSpreads = 3;
 
+    // Leads and pressure change a low resistance by this much, a meter's last digits a low voltage.
+    private const double LeastOhms = 0.1;
+    private const double LeastVolts = 0.01;
+
     /// <summary>Puts the readings of good units together, one a unit; null stands for over range.</summary>
     /// <returns>The signature, or null without any reading.</returns>
     public static Signature? Of(IReadOnlyList<double?> readings)
@@ -28,10 +34,12 @@ public sealed record Signature(double? Median, double Spread, int Units, double?
 
     /// <summary>Compares a reading: how many spreads it is away from the median.</summary>
     /// <param name="value">Reading in the SI base unit; null for over range.</param>
-    public SignatureMatch Compare(double? value)
+    /// <param name="kind">Kind of probe; sets how small a difference can mean anything (common practice, no source).</param>
+    public SignatureMatch Compare(double? value, ProbeKind kind)
     {
         if (Median is not { } median || value is not { } v) return new(null, Median is null == value is null);
-        var spread = Math.Max(Spread, LeastRelativeSpread * Math.Abs(median));
+        var least = kind switch { ProbeKind.Continuity or ProbeKind.Ohms => LeastOhms, ProbeKind.Volts or ProbeKind.Diode => LeastVolts, _ => 0 };
+        var spread = Math.Max(Math.Max(Spread, least), LeastRelativeSpread * Math.Abs(median));
         var away = spread > 0 ? (v - median) / spread : v == median ? 0 : double.PositiveInfinity * Math.Sign(v - median);
         return new(away, Math.Abs(away) <= LineInSpreads);
     }
@@ -42,5 +50,5 @@ public sealed record Signature(double? Median, double Spread, int Units, double?
 
 /// <summary>A reading beside the good units.</summary>
 /// <param name="Spreads">How many spreads away it is, with sign; null when one of both is over range.</param>
-/// <param name="Alike">True when it is like the good units: within three spreads, a spread being at least 2 % of the median.</param>
+/// <param name="Alike">True when it is like the good units: within three spreads, a spread being at least 2 % of the median and 0.1 Ω or 10 mV.</param>
 public sealed record SignatureMatch(double? Spreads, bool Alike);

@@ -47,6 +47,23 @@ public class ProbeWalkTests
         }
     }
 
+    // A good unit has no failing function and no advice; its points are measured all the same.
+    [Fact]
+    public void Every_point_in_turn_needs_no_fault_and_unsolders_nothing()
+    {
+        var taken = new List<string>();
+        while (ProbeWalk.Next(null, new MoveAdvisor(new BenchCosts()).Advise(UnitDiagnosis.Make(Quartet, []).Value!, AccessState.Closed), Quartet.Graph, taken.ToHashSet(), WalkSchool.Every) is { } probe) taken.Add(probe.Id);
+        var metered = Quartet.Profile.Probes.Where(p => ProbeWalk.IsMetered(p.Kind)).Select(p => p.Id).ToList();
+        taken.ShouldBeSubsetOf(metered);
+        metered.Except(taken).ShouldBe(["slot-beep"], "the slot has its contact map");
+        taken.Select(id => Quartet.Profile.FindProbe(id)!.State).ShouldBeInOrder();
+        var sextant = TradeLibrary.Shipped.Profiles.Single(p => p.Id == "dovrel-sextant");
+        sextant.FindProbe("biascaps-c")!.State.ShouldBe(AccessState.Lifted);
+        var model = new DeviceModel(sextant, TradeLibrary.Shipped);
+        var known = sextant.Probes.Where(p => p.State < AccessState.Lifted).Select(p => p.Id).ToHashSet();
+        ProbeWalk.Next(null, new Advice([], null), model.Graph, known, WalkSchool.Every).ShouldBeNull();
+    }
+
     [Fact]
     public void Calculators_come_with_what_the_profile_knows()
     {

@@ -33,8 +33,8 @@ public class SignatureTests
         var clean = Signature.Of(good)!;
         var spoiled = Signature.Of([.. good, 0.02])!;
         Math.Abs(spoiled.Median!.Value - clean.Median!.Value).ShouldBeLessThan(0.01);
-        spoiled.Compare(5.02).Alike.ShouldBeTrue();
-        spoiled.Compare(4.2).Alike.ShouldBeFalse();
+        spoiled.Compare(5.02, ProbeKind.Volts).Alike.ShouldBeTrue();
+        spoiled.Compare(4.2, ProbeKind.Volts).Alike.ShouldBeFalse();
     }
 
     [Fact]
@@ -42,19 +42,30 @@ public class SignatureTests
     {
         var signature = Signature.Of([5.0, 5.0, 5.0])!;
         signature.Spread.ShouldBe(0);
-        signature.Compare(5.2).Alike.ShouldBeTrue();
-        signature.Compare(5.4).Alike.ShouldBeFalse();
-        signature.Compare(5.4).Spreads!.Value.ShouldBe(4, 1e-9);
+        signature.Compare(5.2, ProbeKind.Volts).Alike.ShouldBeTrue();
+        signature.Compare(5.4, ProbeKind.Volts).Alike.ShouldBeFalse();
+        signature.Compare(5.4, ProbeKind.Volts).Spreads!.Value.ShouldBe(4, 1e-9);
     }
+
+    // Leads, pressure and the meter's last digit (common practice, no source).
+    [Theory]
+    [InlineData(ProbeKind.Continuity, 0.25, 0.5, true)]
+    [InlineData(ProbeKind.Continuity, 0.25, 0.7, false)]
+    [InlineData(ProbeKind.Ohms, 8, 8.4, true)]
+    [InlineData(ProbeKind.Ohms, 8, 8.7, false)]
+    [InlineData(ProbeKind.Diode, 0.02, 0.045, true)]
+    [InlineData(ProbeKind.Diode, 0.02, 0.06, false)]
+    public void What_leads_and_last_digits_do_is_no_difference(ProbeKind kind, double good, double seen, bool alike) =>
+        Signature.Of([good, good, good])!.Compare(seen, kind).Alike.ShouldBe(alike);
 
     [Fact]
     public void Over_range_is_compared_with_over_range()
     {
         var open = Signature.Of([null, null, 2e6])!;
         open.Median.ShouldBeNull();
-        open.Compare(null).Alike.ShouldBeTrue();
-        open.Compare(4700).Alike.ShouldBeFalse();
-        Signature.Of([4700, 4800])!.Compare(null).Alike.ShouldBeFalse();
+        open.Compare(null, ProbeKind.Ohms).Alike.ShouldBeTrue();
+        open.Compare(4700, ProbeKind.Ohms).Alike.ShouldBeFalse();
+        Signature.Of([4700, 4800])!.Compare(null, ProbeKind.Ohms).Alike.ShouldBeFalse();
         Signature.Of([]).ShouldBeNull();
         SignatureWords.Of(open, ProbeKind.Ohms).ShouldBe("OL");
         SignatureWords.Of(Signature.Of([0.2, 0.25, 0.31])!, ProbeKind.Continuity).ShouldBe("0.25 Ω ± 0.07 Ω");

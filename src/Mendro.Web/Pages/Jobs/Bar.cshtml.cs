@@ -16,8 +16,8 @@ public sealed class BarModel(JobStore jobs, BenchRecordStore records, BenchDesk 
     /// <inheritdoc/>
     public override string Target => "#bar";
 
-    /// <summary>A bar that comes with the page leaves the focus where it is; one that answers takes it back.</summary>
-    public override bool TakesFocus => Filed is not null || JudgeProblem is not null;
+    /// <summary>A bar that comes with the page leaves the focus where it is; one that answers, or was set to a point by hand, takes it.</summary>
+    public override bool TakesFocus => Filed is not null || JudgeProblem is not null || Request.Query["select"].ToString().StartsWith("probe:", StringComparison.Ordinal);
 
     /// <inheritdoc/>
     protected override IActionResult Board() => Partial("_Bar", this);

@@ -35,7 +35,7 @@ public sealed class CompareModel(JobStore jobs, BenchRecordStore records, BenchD
             {
                 var (record, seen) = (held.GetValueOrDefault(probe.Id), known.GetValueOrDefault(probe.Id));
                 var metered = record is not null && ReadingParser.Parse(record.Reading, ReadingUnit.Volts).Value is { Unit: not (ReadingUnit.Word or ReadingUnit.Beep) };
-                return new ComparedPoint(probe, record, seen, metered ? seen?.Compare(record!.Value) : null);
+                return new ComparedPoint(probe, record, seen, metered ? seen?.Compare(record!.Value, probe.Kind) : null);
             })
             .OrderBy(p => p.Match is null ? 2 : p.Match.Alike ? 1 : 0).ToList();
         return Page();

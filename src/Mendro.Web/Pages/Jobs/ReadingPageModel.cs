@@ -248,6 +248,8 @@ public abstract class ReadingPageModel(JobStore jobs, BenchRecordStore records, 
     private IActionResult Done(string? walk = null)
     {
         if (!Request.IsHtmx()) return Redirect($"/Jobs/{Number}/Find");
+        // Pages that show what was filed fetch their part again.
+        Response.Htmx(h => h.WithTrigger("evidence-changed", timing: HtmxTriggerTiming.AfterSettle));
         return Prepare(Enum.TryParse<WalkSchool>(walk, ignoreCase: true, out var school) ? $"walk:{school}" : null, null) ? Swap() : NotFound();
     }
 

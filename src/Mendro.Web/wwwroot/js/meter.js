@@ -68,7 +68,8 @@
     stream?.close();
     [stream, point, live] = [null, wanted, null];
     if (!wanted) {
-      show('none', '—', bar()?.dataset.select ? `${pressed(free) ? 'Nothing left that a meter answers: ' : ''}look, press or try; the meter waits` : 'the meter waits for a point', '');
+      const hands = bar()?.dataset.select ? 'look, press or try' : '';
+      show('none', '—', pressed(free) ? `Nothing left that a meter answers${hands && ': '}${hands}` : hands ? `${hands}; the meter waits` : 'the meter waits for a point', '');
       return;
     }
     stream = new EventSource(`${meter.dataset.live}?${bar().dataset.stream ?? 'probe'}=${encodeURIComponent(wanted)}`);
@@ -101,10 +102,11 @@
     fetch(`${meter.dataset.bar}?handler=Tips&off=${!pressed(tips)}`, { method: 'POST', headers: { 'X-Mendro-Antiforgery': token } });
   });
   try {
-    walk.value = localStorage.getItem('mendro.walk') ?? 'best';
+    // Where the page itself says how to walk, what was chosen elsewhere does not count.
+    if (!walk.dataset.own) walk.value = localStorage.getItem('mendro.walk') ?? 'best';
     if (sessionStorage.getItem('mendro.hands-free')) setFree(true);
   } catch { /* As above. */ }
-  walk.addEventListener('change', () => { try { localStorage.setItem('mendro.walk', walk.value); } catch { /* As above. */ } });
+  walk.addEventListener('change', () => { try { if (!walk.dataset.own) localStorage.setItem('mendro.walk', walk.value); } catch { /* As above. */ } });
 
   document.addEventListener('keydown', (event) => {
     if (event.ctrlKey || event.metaKey || event.altKey || document.getElementById('keys')?.open) return;
