@@ -1,12 +1,12 @@
 #!/usr/bin/env bash
-# Makes the tables of docs/diagnosis.md: bench/gap.sh [UNITS] [SEED]; progress on standard error, Markdown on standard output.
+# Makes the tables of docs/diagnosis.md: bench/gap.sh [UNITS] [SEED] ["PROFILE …"]; progress on standard error, Markdown on standard output.
 # MENDRO names another command for machines than ./mendro, such as a built one.
 set -euo pipefail
 cd "$(dirname "${BASH_SOURCE[0]}")/.."
 units=${1:-300} seed=${2:-1} mendro=${MENDRO:-./mendro}
 run() { $mendro simulate --profile "src/Mendro.Core/Library/Profiles/$1.json" --units "$2" --seed "$seed" --policy "$3" "${@:4}" --json; }
 field() { sed -n "s/.*\"$1\": *\([0-9.]*\).*/\1/p"; }
-profiles=$(cd src/Mendro.Core/Library/Profiles && ls *.json | sed 's/\.json$//' | grep -v '^generic-')
+profiles=${3:-$(cd src/Mendro.Core/Library/Profiles && ls *.json | sed 's/\.json$//' | grep -v '^generic-')}
 
 echo "| profile | oracle | checklist | advisor | gap closed |"
 echo "|---|---|---|---|---|"

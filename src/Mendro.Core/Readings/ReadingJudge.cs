@@ -20,7 +20,7 @@ public static class ReadingJudge
         ["ok", "good", "clean", "fine", "pass", "yes", "same", "steady", "y", "g"];
 
     private static readonly HashSet<string> BadWords =
-        ["bad", "not", "no", "dirty", "fail", "fault", "changes", "cracked", "loose", "black", "x", "n"];
+        ["bad", "not", "no", "dirty", "fail", "fault", "changes", "cracked", "loose", "black", "swollen", "bulging", "puffed", "x", "n"];
 
     /// <summary>Unit of a bare number at this kind of probe.</summary>
     public static ReadingUnit AssumedUnit(ProbeKind kind) => kind switch
@@ -51,7 +51,13 @@ public static class ReadingJudge
         }
 
         var judged = Judge(expected.Probe, text);
-        if (!judged.IsOk || judged.Value.Reading.Unit == ReadingUnit.Word) return judged;
+        if (!judged.IsOk) return judged;
+        if (judged.Value.Reading.Unit == ReadingUnit.Word)
+        {
+            var seen = ReadingMeaning.OfSeen(profile, probe, judged.Value.Outcome, judged.Value.Reading.Word ?? "");
+            return Outcome<JudgedReading>.Ok(judged.Value with { Reason = seen.Reason, Stop = seen.Stop });
+        }
+
         // A DC adapter with its polarity reversed is a finding of its own, and a dangerous one.
         if (!(place.Kind == PlaceKind.Adapter && profile.Supply?.AdapterKind == "dc") && judged.Value.Reading is { Unit: ReadingUnit.Volts, Value: { } volts } && WrongSign(expected.Probe, volts) is { } turned)
             return Outcome<JudgedReading>.Fail(turned);

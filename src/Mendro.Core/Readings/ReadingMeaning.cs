@@ -28,6 +28,21 @@ public static class ReadingMeaning
         return meaning.Reason.Length > 0 ? meaning : meaning with { Reason = OfRange(expected.Probe, reading) };
     }
 
+    // What people call a lithium cell that is no longer flat.
+    private static readonly string[] SwollenWords = ["swollen", "swelling", "swells", "bulg", "puff", "bloated", "pillow"];
+
+    /// <summary>Meaning of what was seen or felt: a swollen lithium cell is a reason to stop, whatever the meter says.</summary>
+    /// <param name="profile">Profile of the unit.</param>
+    /// <param name="probe">Where it was seen.</param>
+    /// <param name="outcome">Verdict of the words.</param>
+    /// <param name="words">The words.</param>
+    public static Meaning OfSeen(DeviceProfile profile, Probe probe, ProbeOutcome outcome, string words)
+    {
+        var lithium = outcome == ProbeOutcome.Abnormal && (probe.Spans ?? []).Append(probe.At).OfType<string>().Any(id => profile.FindPart(id)?.Kind == "lithium-pack");
+        return lithium && SwollenWords.Any(w => words.Contains(w, StringComparison.OrdinalIgnoreCase))
+            ? new("Gas has formed in the cell: do not measure, charge or press it.", "lithium-swollen", ProbeOutcome.Abnormal) : new("");
+    }
+
     private static Meaning OfPlace(DeviceProfile profile, Expected expected, Reading reading, IReadOnlyList<double>? cells, BenchLimits limits)
     {
         var place = expected.Place;

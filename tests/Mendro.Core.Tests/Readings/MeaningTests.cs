@@ -211,6 +211,21 @@ public class MeaningTests
     [InlineData("pads-ohms", "4k7", "Above 500 Ω")]
     public void Every_metered_verdict_has_a_reason(string probe, string reading, string words) => Judge(Quartet, probe, reading).Reason.ShouldContain(words);
 
+    [Theory]
+    [InlineData("bad, swollen", "lithium-swollen")]
+    [InlineData("swollen", "lithium-swollen")]
+    [InlineData("bad: bulges at one end", "lithium-swollen")]
+    [InlineData("bad, a dent", null)]
+    [InlineData("ok, not swollen", null)]
+    public void A_swollen_pack_stops_the_work(string seen, string? stop)
+    {
+        Judge(Minnow, "pack-eye", seen).Stop.ShouldBe(stop);
+        Judge(Minnow, "pack-eye", seen).Outcome.ShouldBe(seen.StartsWith("ok", StringComparison.Ordinal) ? ProbeOutcome.Normal : ProbeOutcome.Abnormal);
+        Judge(Shipped("tarn-leaflet"), "pack-eye", seen).Stop.ShouldBe(stop);
+        // A capacitor that bulges is bad, but nothing to run from.
+        Judge(Atrium, "filter-eye", seen).Stop.ShouldBeNull();
+    }
+
     // Fuzzing the bar: whatever is typed at whatever probe is answered.
     [Fact]
     public void Anything_typed_at_any_probe_is_answered_without_throwing()
