@@ -48,6 +48,20 @@ test('pause holds the reading back; lifting the tips lets the next one through',
   await expect(page.locator('.know')).toContainText('Cells, in the bay', { timeout: 30_000 });
 });
 
+test('a reading that is a reason to stop is filed, and hands-free waits until one has read why', async ({ page }) => {
+  test.setTimeout(90_000);
+  await page.goto('/Jobs/148/Find?select=probe:rail-ohms');
+  await page.locator('#hands-free').click();
+  await expect(page.locator('.caution.stop', { hasText: 'Short on the supply' })).toBeVisible({ timeout: 30_000 });
+  await expect(page.locator('#meter-pause')).toHaveAttribute('aria-pressed', 'true');
+  await expect(page.locator('#meter-words')).toContainText('paused: read the stop card');
+  const filed = await page.locator('.know li').count();
+  await expect(page.locator('#meter')).toHaveAttribute('data-state', 'held', { timeout: 30_000 });
+  await expect(page.locator('.know li')).toHaveCount(filed);
+  await page.keyboard.press('p');
+  await expect(page.locator('#meter-pause')).toHaveAttribute('aria-pressed', 'false');
+});
+
 test('a practice unit is measured by the meter too, and typed readings are refused there', async ({ page }) => {
   test.setTimeout(90_000);
   page.allowErrors = /422/;

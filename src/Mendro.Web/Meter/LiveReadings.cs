@@ -14,7 +14,8 @@ namespace Mendro.Web.Meter;
 /// <param name="Good">Whether it is as expected; null when that cannot be said.</param>
 /// <param name="Words">Verdict in words, or why the reading cannot be filed.</param>
 /// <param name="Problem">Why there is no reading.</param>
-public sealed record LiveReading(string State, string? Typed, bool? Good, string? Words, string? Problem);
+/// <param name="Stop">True when the reading is a reason to stop: hands-free files it and waits.</param>
+public sealed record LiveReading(string State, string? Typed, bool? Good, string? Words, string? Problem, bool Stop = false);
 
 /// <summary>Server-sent events of the meter at the selected point of a job.</summary>
 public sealed class LiveReadings(JobStore jobs, BenchDesk desk, BenchMeter meter, StandInBench standIn, IHostApplicationLifetime lifetime, TimeProvider time)
@@ -99,7 +100,7 @@ public sealed class LiveReadings(JobStore jobs, BenchDesk desk, BenchMeter meter
         var state = watch.Step(at, reading.Unit, reading.Value);
         var typed = MeterDialect.Typed(reading, probe.Kind);
         var judged = ReadingJudge.Judge(profile, probe, typed);
-        if (judged.Value is { } value) return new(state.ToString().ToLowerInvariant(), typed, value.Outcome == ProbeOutcome.Normal, value.Words, null);
+        if (judged.Value is { } value) return new(state.ToString().ToLowerInvariant(), typed, value.Outcome == ProbeOutcome.Normal, value.Words, null, value.Stop is not null);
         // What cannot be filed is not taken either: it says why, and the tips are free to try again.
         return new(state == SteadyState.Accepted ? "refused" : state.ToString().ToLowerInvariant(), typed, state == SteadyState.Open ? null : false, judged.Problem, null);
     }

@@ -32,6 +32,17 @@ public class LiveReadingTests
         turned.Single(r => r.State == "accepted").Good.ShouldBe(true);
     }
 
+    [Fact]
+    public void A_reason_to_stop_is_said_with_the_reading()
+    {
+        var watch = new SteadyWatch(TimeSpan.FromSeconds(1), armed: true);
+        LiveReading At(string probe, ReadingUnit unit, double value) =>
+            LiveReadings.Look(Quartet, Quartet.FindProbe(probe)!, watch, new MeterSample(new Reading(unit, value), null), TimeSpan.Zero);
+        At("rail-ohms", ReadingUnit.Ohms, 1.6).Stop.ShouldBeTrue();
+        At("rail-ohms", ReadingUnit.Ohms, 4700).Stop.ShouldBeFalse();
+        At("tp5", ReadingUnit.Volts, 9).Stop.ShouldBeTrue();
+    }
+
     private static List<string> States(double volts) => Watch(new SteadyWatch(TimeSpan.FromSeconds(1), armed: true), volts, 0, 13).Select(r => r.State).Distinct().ToList();
 
     private static IEnumerable<LiveReading> Watch(SteadyWatch watch, double volts, int from, int samples) =>

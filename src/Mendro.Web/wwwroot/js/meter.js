@@ -14,6 +14,7 @@
   let point = null;
   let live = null;
   let filing = false;
+  let stopped = false;
   let tone = null;
 
   const pressed = (button) => button?.getAttribute('aria-pressed') === 'true';
@@ -42,13 +43,14 @@
   };
 
   const describe = (now) => {
-    const hands = pressed(free) ? (pressed(pause) ? ' · paused' : ' · hands-free') : '';
+    const waits = stopped ? ' · paused: read the stop card, then P goes on' : ' · paused';
+    const hands = pressed(free) ? (pressed(pause) ? waits : ' · hands-free') : '';
     switch (now.state) {
       case 'lost': show('lost', '—', `${now.problem} Trying again; type readings meanwhile.`, 'bad'); break;
       case 'busy': show('lost', '—', now.problem, ''); break;
       case 'open': show('open', now.typed, `leads open${hands}${now.typed === 'OL' && pressed(free) ? '; Enter files OL' : ''}`, ''); break;
       case 'moving': show('moving', now.typed, `settling${hands}`, ''); break;
-      default: show(now.state, now.typed, `${now.words ?? 'steady'}${now.state === 'held' && pressed(free) ? ' · lift the tips for the next' : ''}`, now.good === false ? 'bad' : 'ok');
+      default: show(now.state, now.typed, `${now.words ?? 'steady'}${pressed(free) && pressed(pause) ? waits : now.state === 'held' && pressed(free) ? ' · lift the tips for the next' : ''}`, now.good === false ? 'bad' : 'ok');
     }
   };
 
@@ -57,7 +59,9 @@
     if (!pressed(free) || pressed(pause) || filing || !field || field.value !== '') return;
     filing = true;
     beep(now.good !== false);
-    said.textContent = `Taken: ${now.typed}, ${now.words ?? ''}`;
+    said.textContent = `Taken: ${now.typed}, ${now.words ?? ''}${now.stop ? '. Stop: read the card.' : ''}`;
+    // The next point may want power: with a short or a wrong adapter nobody goes on without looking up.
+    if (now.stop) { stopped = true; toggle(pause, true); }
     field.value = now.typed;
     field.form.requestSubmit(field.form.querySelector('button:not([name])'));
   };
@@ -91,12 +95,12 @@
   const setFree = (on) => {
     toggle(free, on);
     pause.hidden = !on;
-    if (on) toggle(pause, false);
+    if (on) { toggle(pause, false); stopped = false; }
     try { sessionStorage.setItem('mendro.hands-free', on ? '1' : ''); } catch { /* Private windows forget. */ }
     if (live) describe(live);
   };
   free.addEventListener('click', () => setFree(!pressed(free)));
-  pause.addEventListener('click', () => { toggle(pause); if (live) describe(live); });
+  pause.addEventListener('click', () => { toggle(pause); stopped = false; if (live) describe(live); });
   tips?.addEventListener('click', () => {
     toggle(tips);
     fetch(`${meter.dataset.bar}?handler=Tips&off=${!pressed(tips)}`, { method: 'POST', headers: { 'X-Mendro-Antiforgery': token } });
