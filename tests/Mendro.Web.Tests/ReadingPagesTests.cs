@@ -49,7 +49,12 @@ public class ReadingPagesTests : IDisposable
         var number = await _shop.TakeIn();
         using (await _shop.Post($"/Jobs/{number}/Find", $"/Jobs/{number}/Find?handler=Reading", true, ("probe", "rail-ohms"), ("text", "beep"))) { }
         (await _shop.Page($"/Jobs/{number}/Find")).QuerySelectorAll(".caution.stop").ShouldContain(c => c.TextContent.Contains("Short on the supply", StringComparison.Ordinal));
+        // A short stands: what needs power says so, what does not is left alone.
+        var warned = (await _shop.Page($"/Jobs/{number}/Find")).QuerySelectorAll(".move").Where(m => m.TextContent.Contains("only from the bench supply", StringComparison.Ordinal)).ToList();
+        warned.ShouldNotBeEmpty();
+        warned.ShouldAllBe(m => !m.QuerySelector("summary")!.TextContent.Contains("by eye", StringComparison.Ordinal) && !m.QuerySelector("summary")!.TextContent.Contains("by buzzer", StringComparison.Ordinal));
         using (await _shop.Post($"/Jobs/{number}/Find", $"/Jobs/{number}/Find?handler=Reading", true, ("probe", "rail-ohms"), ("text", "4k7"))) { }
+        (await _shop.Page($"/Jobs/{number}/Find")).QuerySelector(".moves")!.TextContent.ShouldNotContain("Needs power");
         (await _shop.Page($"/Jobs/{number}/Find")).QuerySelectorAll(".caution.stop").ShouldNotContain(c => c.TextContent.Contains("Short on the supply", StringComparison.Ordinal));
     }
 

@@ -45,7 +45,11 @@ public sealed record Outlook(double ChanceToCure, double WorkMinutes, double Sto
 public sealed record Move(
     string Id, string Title, string Why, double Minutes, double PreparationMinutes, decimal PartsCost, double ExpectedMinutes,
     IReadOnlyList<MoveOutcome> Outcomes, Outlook? Outlook, Probe? Probe = null, DeviceFunction? Function = null, RepairOption? Repair = null, double? ChanceToWork = null,
-    Provocation? Provoke = null);
+    Provocation? Provoke = null)
+{
+    /// <summary>True when the unit has to be fed and switched on for it: a trial, volts or current, or pressing to see what changes.</summary>
+    public bool NeedsPower => Function is not null || Probe is { Kind: ProbeKind.Press } or { Kind: ProbeKind.Volts or ProbeKind.Current, Unloaded: false };
+}
 
 /// <summary>The advice for a unit at this moment.</summary>
 /// <param name="Moves">Moves, best first.</param>
