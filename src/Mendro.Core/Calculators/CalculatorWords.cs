@@ -1,4 +1,3 @@
-using System.Globalization;
 using Mendro.Core.Quantities;
 
 namespace Mendro.Core.Calculators;
@@ -33,6 +32,6 @@ public static class CalculatorWords
     {
         if (number == 0) return "0";
         var digits = Math.Clamp(3 - (int)Math.Floor(Math.Log10(Math.Abs(number)) + 1e-9), 0, 10);
-        return Math.Round(number, digits, MidpointRounding.AwayFromZero).ToString("0.##########", CultureInfo.InvariantCulture).Replace('-', '−');
+        return NumberText.Write(Math.Round(number, digits, MidpointRounding.AwayFromZero), "0.##########");
     }
 }

@@ -133,7 +133,7 @@ public sealed class DeviceModel
             {
                 { Kind: ProbeKind.Volts or ProbeKind.Current, At: { } at } => Damage(Graph.Upstream(at, powerOnly: true), 0.85),
                 { Rail: { } rail } => Damage(Graph.RailOf(rail).Members, 0.15),
-                _ => Damage((probe.Spans ?? []).Append(probe.At).OfType<string>(), 0.5),
+                _ => Damage(probe.PartIds(), 0.5),
             }));
 
     /// <summary>“The reading changes when the place is pressed, flexed or touched”: a cracked joint right there.</summary>
@@ -230,7 +230,7 @@ public sealed class DeviceModel
 
     private List<Link> SpanLinks(Probe probe)
     {
-        var spans = (probe.Spans ?? []).Append(probe.At).OfType<string>().ToHashSet();
+        var spans = probe.PartIds().ToHashSet();
         var links = new List<Link>();
         for (var i = 0; i < Faults.Count; i++)
         {

@@ -81,7 +81,7 @@ public static class MoveWords
         _ => expect.Text ?? "as it should be",
     };
 
-    private static string Plain(double value) => value.ToString("0.###", CultureInfo.InvariantCulture).Replace('-', '−');
+    private static string Plain(double value) => NumberText.Write(value, "0.###");
 
     /// <summary>First letter in lower case, unless the word is an abbreviation.</summary>
     public static string Lower(string text) =>

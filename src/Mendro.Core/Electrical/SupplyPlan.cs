@@ -12,11 +12,13 @@ public sealed record SupplyPlan(double? Volts, double LimitAmps, double FirstLim
     // Where the profile names no current: a cartridge console or handheld of the time draws less.
     private const double UsualAmps = 0.3;
 
+    private const double LimitOverRated = 1.2;
+
     // Fresh cells and an unloaded adapter stand a little over the label; a slip of the decimal point stands far over it.
     private const double MostOver = 1.25;
 
     /// <summary>Current the unit was made for, amperes.</summary>
-    public double RatedAmps => LimitAmps / 1.2;
+    public double RatedAmps => LimitAmps / LimitOverRated;
 
     /// <summary>Whether these volts would be far over what the unit was made for; never when the profile does not say.</summary>
     public bool IsTooMuch(double volts) => Volts is { } planned && volts > MostOver * planned;
@@ -26,7 +28,7 @@ public sealed record SupplyPlan(double? Volts, double LimitAmps, double FirstLim
     {
         var supply = profile.Supply;
         var amps = supply is { AdapterAmps: { } rated, AdapterVolts: < 50 } ? rated : UsualAmps;
-        var (limit, first) = (Math.Round(1.2 * amps, 3), Math.Round(Math.Max(0.05, 0.25 * amps), 3));
+        var (limit, first) = (Math.Round(LimitOverRated * amps, 3), Math.Round(Math.Max(0.05, 0.25 * amps), 3));
         if (supply is { Cells: { } cells, Chemistry: { } chemistry } && limits.Cell(chemistry) is { } cell)
         {
             return new(cells * cell.Nominal, limit, first, chemistry == "liion"

@@ -78,7 +78,11 @@ public sealed record Expectation(double? Low, double? High, string Unit, string?
 /// <param name="Unloaded">For volts: taken with what it feeds unplugged, so that a short behind it does not show.</param>
 public sealed record Probe(
     string Id, string Name, string Where, ProbeKind Kind, string? At, string? Toward, IReadOnlyList<string>? Spans,
-    string? Rail, Expectation Expect, AccessState State, double Minutes = 1, bool Unloaded = false);
+    string? Rail, Expectation Expect, AccessState State, double Minutes = 1, bool Unloaded = false)
+{
+    /// <summary>Parts that it touches: those it spans and the one it is at.</summary>
+    public IEnumerable<string> PartIds() => (Spans ?? []).Append(At).OfType<string>();
+}
 
 /// <summary>Minutes to take the unit apart to each state from the one before; paid once while it stays open.</summary>
 /// <param name="Open">Closed to open.</param>

@@ -53,7 +53,6 @@ public sealed record Reading(ReadingUnit Unit, double? Value, string? Word = nul
         var scaled = value / scale;
         var digits = scaled == 0 ? 0 : Math.Clamp(3 - (int)Math.Floor(Math.Log10(Math.Abs(scaled)) + 1e-9), 0, 4);
         var rounded = Math.Round(scaled, digits, MidpointRounding.AwayFromZero);
-        // A true minus sign, as everywhere on the pages; what rounds to nothing has no sign.
-        return string.Create(CultureInfo.InvariantCulture, $"{(rounded < 0 ? "−" : "")}{Math.Abs(rounded):0.####} {prefix}{unit}");
+        return $"{NumberText.Write(rounded, "0.####")} {prefix}{unit}";
     }
 }

@@ -38,9 +38,9 @@ public static class ReadingMeaning
     /// <param name="words">The words.</param>
     public static Meaning OfSeen(DeviceProfile profile, Probe probe, ProbeOutcome outcome, string words)
     {
-        var lithium = outcome == ProbeOutcome.Abnormal && (probe.Spans ?? []).Append(probe.At).OfType<string>().Any(id => profile.FindPart(id)?.Kind == "lithium-pack");
+        var lithium = outcome == ProbeOutcome.Abnormal && probe.PartIds().Any(id => profile.FindPart(id)?.Kind == "lithium-pack");
         return lithium && SwollenWords.Any(w => words.Contains(w, StringComparison.OrdinalIgnoreCase))
-            ? new("Gas has formed in the cell: do not measure, charge or press it.", "lithium-swollen", ProbeOutcome.Abnormal) : new("");
+            ? new("Gas has formed in the cell: do not measure, charge or press it.", "lithium-swollen") : new("");
     }
 
     private static Meaning OfPlace(DeviceProfile profile, Expected expected, Reading reading, IReadOnlyList<double>? cells, BenchLimits limits)
@@ -161,7 +161,7 @@ public static class ReadingMeaning
         var ohms = amps > 0 ? volts / amps : 0;
         var words = Inv($"The limit of {Reading.Format(amps, "A")} holds at {volts:0.##} V, as with {Reading.Format(Math.Round(ohms, 1), "Ω")}: ");
         var isShort = plan.Volts is { } wanted ? ohms < 0.5 * wanted / plan.RatedAmps : volts < 1;
-        if (isShort) return new(words + "a short, or far too heavy a load.", "short", ProbeOutcome.Abnormal);
+        if (isShort) return new(words + "a short, or far too heavy a load.", "short");
         return new(words + (amps < plan.RatedAmps ? $"no short; the unit wants more than the limit lets through. Raise it to {Reading.Format(plan.LimitAmps, "A")}." : "more than it was made for."));
     }
 

@@ -10,12 +10,14 @@ namespace Mendro.Core.Readings;
 /// <param name="Highest">Highest value seen.</param>
 public sealed record Signature(double? Median, double Spread, int Units, double? Lowest, double? Highest)
 {
+    /// <summary>Up to so many spreads from the median a reading is alike.</summary>
+    public const double LineInSpreads = 3;
+
     /// <summary>Makes the median absolute deviation of a normal distribution its standard deviation.</summary>
     public const double MadToSigma = 1.4826;
 
     // A few units that agree by chance would make anything else look wrong: meters and parts differ by some per cent.
     private const double LeastRelativeSpread = 0.02;
-    private const double LineInSpreads = 3;
 
     // Leads and pressure change a low resistance by this much, a meter's last digits a low voltage.
     private const double LeastOhms = 0.1;

@@ -12,6 +12,9 @@ public static class SignatureWords
         ? Value(median, kind) + (signature.Spread > 0 ? " ± " + Value(TwoDigits(signature.Spread), kind) : "")
         : "OL";
 
+    /// <summary>How far a reading is from the median: <c>3.2 spreads above</c>.</summary>
+    public static string Away(double spreads) => string.Create(CultureInfo.InvariantCulture, $"{Math.Abs(spreads):0.#} spreads {(spreads < 0 ? "below" : "above")}");
+
     /// <summary>A value in the unit of its kind of probe.</summary>
     public static string Value(double? value, ProbeKind kind) => value is not { } v ? "OL"
         // A contact is told in hundredths of an ohm, not in milliohms.

@@ -14,7 +14,7 @@ internal static class ComponentDrawings
     };
 
     /// <summary>Colours a band may be painted in, in the order of their figures.</summary>
-    public static IEnumerable<string> Colours => Paint.Keys;
+    public static IEnumerable<string> Colours => ResistorBands.AllColours.Where(Paint.ContainsKey);
 
     /// <summary>A small patch of a colour, to stand beside its name.</summary>
     public static string Swatch(string colour) => $"<svg viewBox=\"0 0 12 16\" width=\"12\" height=\"16\" aria-hidden=\"true\"><rect class=\"cd thin\" x=\"1\" y=\"1\" width=\"10\" height=\"14\" fill=\"{Paint[colour]}\"/></svg>";

@@ -29,23 +29,27 @@ public sealed class BenchSupply(SettingsStore settings, TimeProvider time) : IDi
 
     /// <summary>Sets volts and current limit; the limit first, so that it already holds when the volts rise.</summary>
     /// <exception cref="InstrumentLinkException">It does not answer, or refuses the values.</exception>
-    public Task<SupplyState> SetAsync(double volts, double limitAmps, CancellationToken cancel) => UseAsync(async link =>
-    {
-        await CommandAsync(link, FormattableString.Invariant($"CURR {limitAmps:0.####}"), cancel);
-        await CommandAsync(link, FormattableString.Invariant($"VOLT {volts:0.####}"), cancel);
-        return await StateAsync(link, cancel);
-    }, cancel);
+    public Task<SupplyState> SetAsync(double volts, double limitAmps, CancellationToken cancel) => DoAsync(Settings(volts, limitAmps), cancel);
 
     /// <summary>Switches its output.</summary>
     /// <exception cref="InstrumentLinkException">It does not answer, or refuses.</exception>
-    public Task<SupplyState> SwitchAsync(bool on, CancellationToken cancel) => UseAsync(async link =>
-    {
-        await CommandAsync(link, on ? "OUTP ON" : "OUTP OFF", cancel);
-        return await StateAsync(link, cancel);
-    }, cancel);
+    public Task<SupplyState> SwitchAsync(bool on, CancellationToken cancel) => DoAsync([on ? "OUTP ON" : "OUTP OFF"], cancel);
+
+    /// <summary>Sets volts and current limit, and only then switches its output on.</summary>
+    /// <exception cref="InstrumentLinkException">It does not answer, or refuses; after a refusal it is not switched on.</exception>
+    public Task<SupplyState> FeedAsync(double volts, double limitAmps, CancellationToken cancel) => DoAsync([.. Settings(volts, limitAmps), "OUTP ON"], cancel);
 
     /// <inheritdoc/>
     public void Dispose() => _keeper.Dispose();
+
+    private static string[] Settings(double volts, double limitAmps) =>
+        [FormattableString.Invariant($"CURR {limitAmps:0.####}"), FormattableString.Invariant($"VOLT {volts:0.####}")];
+
+    private Task<SupplyState> DoAsync(string[] commands, CancellationToken cancel) => UseAsync(async link =>
+    {
+        foreach (var command in commands) await CommandAsync(link, command, cancel);
+        return await StateAsync(link, cancel);
+    }, cancel);
 
     private Task<SupplyState> UseAsync(Func<ScpiLink, Task<SupplyState>> work, CancellationToken cancel) =>
         _keeper.UseAsync(Address ?? throw new InstrumentLinkException("No bench supply is set."), (link, _) => work(link), cancel);

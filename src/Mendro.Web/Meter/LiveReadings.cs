@@ -100,8 +100,10 @@ public sealed class LiveReadings(JobStore jobs, BenchDesk desk, BenchMeter meter
         var state = watch.Step(at, reading.Unit, reading.Value);
         var typed = MeterDialect.Typed(reading, probe.Kind);
         var judged = ReadingJudge.Judge(profile, probe, typed);
-        if (judged.Value is { } value) return new(state.ToString().ToLowerInvariant(), typed, value.Outcome == ProbeOutcome.Normal, value.Words, null, value.Stop is not null);
         // What cannot be filed is not taken either: it says why, and the tips are free to try again.
-        return new(state == SteadyState.Accepted ? "refused" : state.ToString().ToLowerInvariant(), typed, state == SteadyState.Open ? null : false, judged.Problem, null);
+        var said = !judged.IsOk && state == SteadyState.Accepted ? "refused" : state.ToString().ToLowerInvariant();
+        return judged.Value is { } value
+            ? new(said, typed, value.Outcome == ProbeOutcome.Normal, value.Words, null, value.Stop is not null)
+            : new(said, typed, state == SteadyState.Open ? null : false, judged.Problem, null);
     }
 }

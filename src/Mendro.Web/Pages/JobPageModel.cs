@@ -19,6 +19,9 @@ public abstract class JobPageModel(JobStore jobs, BenchRecordStore records, Benc
     /// <summary>The job with everything computed.</summary>
     public JobView View { get; protected set; } = null!;
 
+    /// <summary>Cautions that the readings call for, as long as no later reading at the same point is good.</summary>
+    public IEnumerable<string> StopsOfReadings => View.Records.Where(r => r.Kind == RecordKind.Probe).GroupBy(r => r.Subject).Select(g => g.Last().Detail).Where(d => d.Length > 0);
+
     /// <summary>The trade library.</summary>
     public TradeLibrary Library { get; } = library;
 

@@ -10,7 +10,7 @@ internal sealed class Bench
 {
     private readonly List<BenchEvent> _events = [];
 
-    public Bench(string profileId) : this(TradeLibrary.Shipped.Profiles.Single(p => p.Id == profileId)) { }
+    public Bench(string profileId) : this(Shipped.Profile(profileId)) { }
 
     public Bench(DeviceProfile profile) : this(new DeviceModel(profile, TradeLibrary.Shipped)) { }
 

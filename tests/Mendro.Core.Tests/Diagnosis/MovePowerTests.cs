@@ -7,7 +7,7 @@ namespace Mendro.Core.Tests.Diagnosis;
 /// <summary>Which moves want the unit fed: with a short they are not done without thinking.</summary>
 public class MovePowerTests
 {
-    private static readonly DeviceProfile Minnow = TradeLibrary.Shipped.Profiles.Single(p => p.Id == "quillon-minnow");
+    private static readonly DeviceProfile Minnow = Shipped.Profile("quillon-minnow");
 
     // Continuity, ohms, diode drop and capacitance are measured with the unit off (common practice, no source).
     [Theory]

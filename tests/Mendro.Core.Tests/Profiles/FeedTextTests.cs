@@ -13,7 +13,7 @@ public class FeedTextTests
     [MemberData(nameof(Profiles))]
     public void The_feeds_of_every_shipped_profile_come_back_in_their_order(string id)
     {
-        var feeds = TradeLibrary.Shipped.Profiles.Single(p => p.Id == id).Feeds;
+        var feeds = Shipped.Profile(id).Feeds;
         FeedText.Read(FeedText.Write(feeds), out var problems).ShouldBe(feeds);
         problems.ShouldBeEmpty();
     }
@@ -22,7 +22,7 @@ public class FeedTextTests
     [MemberData(nameof(Profiles))]
     public void The_connectors_of_every_shipped_profile_come_back(string id)
     {
-        var connectors = TradeLibrary.Shipped.Profiles.Single(p => p.Id == id).Connectors ?? [];
+        var connectors = Shipped.Profile(id).Connectors ?? [];
         var text = ConnectorText.Write(connectors);
         var back = ConnectorText.Read(text, out var problems);
         problems.ShouldBeEmpty();

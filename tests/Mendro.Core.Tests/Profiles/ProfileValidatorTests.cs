@@ -6,7 +6,7 @@ namespace Mendro.Core.Tests.Profiles;
 /// <summary>Problems of a profile are told with their place.</summary>
 public class ProfileValidatorTests
 {
-    private static DeviceProfile Good() => TradeLibrary.Shipped.Profiles.Single(p => p.Id == "harrow-quartet");
+    private static DeviceProfile Good() => Shipped.Profile("harrow-quartet");
 
     private static string Problems(DeviceProfile profile) => string.Join("\n", ProfileValidator.Check(profile, TradeLibrary.Shipped));
 

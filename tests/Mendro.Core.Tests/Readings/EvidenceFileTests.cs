@@ -8,7 +8,7 @@ namespace Mendro.Core.Tests.Readings;
 /// <summary>The <c>mendro.evidence/1</c> format.</summary>
 public class EvidenceFileTests
 {
-    private static readonly DeviceModel Quartet = new(TradeLibrary.Shipped.Profiles.Single(p => p.Id == "harrow-quartet"), TradeLibrary.Shipped);
+    private static readonly DeviceModel Quartet = Shipped.Model("harrow-quartet");
 
     [Fact]
     public void Every_kind_of_event_is_read_in_order()

@@ -10,11 +10,11 @@ namespace Mendro.Core.Tests.Readings;
 /// <summary>What a reading means where the profile is silent, and when to stop. Limits: common practice, no source.</summary>
 public class MeaningTests
 {
-    private static readonly DeviceProfile Quartet = Shipped("harrow-quartet");
-    private static readonly DeviceProfile Minnow = Shipped("quillon-minnow");
-    private static readonly DeviceProfile Atrium = Shipped("pellin-atrium");
-    private static readonly DeviceProfile Tripos = Shipped("quillon-tripos");
-    private static readonly DeviceProfile Cartridge = Shipped("pellin-atrium-cartridge");
+    private static readonly DeviceProfile Quartet = Shipped.Profile("harrow-quartet");
+    private static readonly DeviceProfile Minnow = Shipped.Profile("quillon-minnow");
+    private static readonly DeviceProfile Atrium = Shipped.Profile("pellin-atrium");
+    private static readonly DeviceProfile Tripos = Shipped.Profile("quillon-tripos");
+    private static readonly DeviceProfile Cartridge = Shipped.Profile("pellin-atrium-cartridge");
 
     [Theory]
     [InlineData("6.24", "1.56 V a cell, full")]
@@ -70,16 +70,16 @@ public class MeaningTests
     [InlineData("quartet", "tp4", "4k7", "wants volts; that was ohms")]
     public void A_reading_with_the_tips_swapped_is_not_taken(string model, string probe, string reading, string words)
     {
-        var profile = model switch { "tripos" => Tripos, "atrium" => Atrium, _ => Shipped("harrow-quartet") };
+        var profile = model switch { "tripos" => Tripos, "atrium" => Atrium, _ => Shipped.Profile("harrow-quartet") };
         ReadingJudge.Judge(profile, profile.FindProbe(probe)!, reading).Problem.ShouldNotBeNull().ShouldContain(words);
     }
 
     [Fact]
-    public void A_little_below_zero_is_a_dead_point_not_a_reversed_one() => Judge(Shipped("harrow-quartet"), "tp4", "-0.02").Words.ShouldBe("missing");
+    public void A_little_below_zero_is_a_dead_point_not_a_reversed_one() => Judge(Shipped.Profile("harrow-quartet"), "tp4", "-0.02").Words.ShouldBe("missing");
 
     [Fact]
     public void More_than_a_pack_can_give_is_not_called_full() =>
-        Judge(Shipped("harrow-quartet"), "tp1", "12").Reason.ShouldBe("Fresh, 4 × alkaline is 6.4 V at most: is an adapter or charger connected, or the meter in another range?");
+        Judge(Shipped.Profile("harrow-quartet"), "tp1", "12").Reason.ShouldBe("Fresh, 4 × alkaline is 6.4 V at most: is an adapter or charger connected, or the meter in another range?");
 
     // Data sheets of 5 V logic give 6 to 7 V as absolute maximum (value from memory).
     [Theory]
@@ -145,7 +145,7 @@ public class MeaningTests
     [Theory]
     [InlineData("60u", "Below 80 µF: dried out.")]
     [InlineData("300u", "Above 130 µF: it leaks, or others beside it are measured along.")]
-    public void A_capacitor_out_of_range_says_what_that_means(string reading, string reason) => Judge(Shipped("dovrel-sextant"), "soundcaps-c", reading).Reason.ShouldBe(reason);
+    public void A_capacitor_out_of_range_says_what_that_means(string reading, string reason) => Judge(Shipped.Profile("dovrel-sextant"), "soundcaps-c", reading).Reason.ShouldBe(reason);
 
     [Theory]
     [InlineData("3.2", "Good")]
@@ -221,7 +221,7 @@ public class MeaningTests
     {
         Judge(Minnow, "pack-eye", seen).Stop.ShouldBe(stop);
         Judge(Minnow, "pack-eye", seen).Outcome.ShouldBe(seen.StartsWith("ok", StringComparison.Ordinal) ? ProbeOutcome.Normal : ProbeOutcome.Abnormal);
-        Judge(Shipped("tarn-leaflet"), "pack-eye", seen).Stop.ShouldBe(stop);
+        Judge(Shipped.Profile("tarn-leaflet"), "pack-eye", seen).Stop.ShouldBe(stop);
         // A capacitor that bulges is bad, but nothing to run from.
         Judge(Atrium, "filter-eye", seen).Stop.ShouldBeNull();
     }
@@ -241,8 +241,6 @@ public class MeaningTests
             if (outcome.Value?.Stop is { } stop) TradeLibrary.Shipped.FindCaution(stop).ShouldNotBeNull();
         }, iter: 10000);
     }
-
-    private static DeviceProfile Shipped(string id) => TradeLibrary.Shipped.Profiles.Single(p => p.Id == id);
 
     private static JudgedReading Judge(DeviceProfile profile, string probe, string text)
     {

@@ -12,7 +12,7 @@ namespace Mendro.Core.Tests.Readings;
 /// <summary>Where the selection walks on while both hands hold probes.</summary>
 public class ProbeWalkTests
 {
-    private static readonly DeviceModel Quartet = new(TradeLibrary.Shipped.Profiles.Single(p => p.Id == "harrow-quartet"), TradeLibrary.Shipped);
+    private static readonly DeviceModel Quartet = Shipped.Model("harrow-quartet");
 
     // Follow the supply from the source: cells, contacts, fuse, switch … (trade rule).
     [Fact]
@@ -57,9 +57,9 @@ public class ProbeWalkTests
         taken.ShouldBeSubsetOf(metered);
         metered.Except(taken).ShouldBe(["slot-beep"], "the slot has its contact map");
         taken.Select(id => Quartet.Profile.FindProbe(id)!.State).ShouldBeInOrder();
-        var sextant = TradeLibrary.Shipped.Profiles.Single(p => p.Id == "dovrel-sextant");
+        var sextant = Shipped.Profile("dovrel-sextant");
         sextant.FindProbe("biascaps-c")!.State.ShouldBe(AccessState.Lifted);
-        var model = new DeviceModel(sextant, TradeLibrary.Shipped);
+        var model = Shipped.Model("dovrel-sextant");
         var known = sextant.Probes.Where(p => p.State < AccessState.Lifted).Select(p => p.Id).ToHashSet();
         ProbeWalk.Next(null, new Advice([], null), model.Graph, known, WalkSchool.Every).ShouldBeNull();
     }
@@ -71,7 +71,7 @@ public class ProbeWalkTests
         var pack = CalculatorLinks.ForProbe(profile, profile.FindProbe("tp3")!, 5.9).ShouldHaveSingleItem();
         pack.Calculator.Name.ShouldBe("battery-pack");
         pack.Calculator.Run(pack.Known).Value!.Answer.Verdict.ShouldBe("good");
-        var atrium = TradeLibrary.Shipped.Profiles.Single(p => p.Id == "pellin-atrium");
+        var atrium = Shipped.Profile("pellin-atrium");
         CalculatorLinks.ForPart(atrium, atrium.FindPart("regulator")!).Select(l => l.Calculator.Name).ShouldBe(["regulator", "rectified"]);
         // Every known value is one that its calculator takes.
         foreach (var p in TradeLibrary.Shipped.Profiles)
@@ -88,7 +88,7 @@ public class ProbeWalkTests
     [InlineData("tarn-halyard", null, 0.36, 0.075)]
     public void A_unit_has_its_plan_for_the_bench_supply(string id, double? volts, double limit, double first)
     {
-        var plan = SupplyPlan.For(TradeLibrary.Shipped.Profiles.Single(p => p.Id == id), BenchLimits.Shipped);
+        var plan = SupplyPlan.For(Shipped.Profile(id), BenchLimits.Shipped);
         (plan.Volts, plan.LimitAmps, plan.FirstLimitAmps).ShouldBe((volts, limit, first));
     }
 
@@ -102,7 +102,7 @@ public class ProbeWalkTests
     [InlineData("tarn-halyard", 3.0, 0.075, null, "no short")]
     public void A_limit_that_holds_is_a_short_only_when_hardly_any_volts_are_left(string id, double volts, double amps, string? stop, string words)
     {
-        var plan = SupplyPlan.For(TradeLibrary.Shipped.Profiles.Single(p => p.Id == id), BenchLimits.Shipped);
+        var plan = SupplyPlan.For(Shipped.Profile(id), BenchLimits.Shipped);
         var meaning = ReadingMeaning.OfLimited(plan, volts, amps);
         meaning.Stop.ShouldBe(stop);
         meaning.Reason.ShouldContain(words);
@@ -111,7 +111,7 @@ public class ProbeWalkTests
     [Fact]
     public void Far_more_volts_than_a_unit_was_made_for_are_too_much()
     {
-        var plan = SupplyPlan.For(TradeLibrary.Shipped.Profiles.Single(p => p.Id == "harrow-quartet"), BenchLimits.Shipped);
+        var plan = SupplyPlan.For(Shipped.Profile("harrow-quartet"), BenchLimits.Shipped);
         plan.IsTooMuch(6.6).ShouldBeFalse();
         plan.IsTooMuch(12).ShouldBeTrue();
         (plan with { Volts = null }).IsTooMuch(30).ShouldBeFalse();

@@ -45,5 +45,5 @@ public class ReadingJudgeTests
     }
 
     private static Mendro.Core.Outcome<JudgedReading> Judge(string probe, string text) =>
-        ReadingJudge.Judge(TradeLibrary.Shipped.Profiles.Single(p => p.Id == "harrow-quartet").FindProbe(probe)!, text);
+        ReadingJudge.Judge(Shipped.Profile("harrow-quartet").FindProbe(probe)!, text);
 }

@@ -66,10 +66,10 @@ public class InstrumentTests
     [Fact]
     public void An_AC_adapter_is_measured_in_AC_and_what_is_behind_its_rectifier_in_DC()
     {
-        var atrium = TradeLibrary.Shipped.Profiles.Single(p => p.Id == "pellin-atrium");
+        var atrium = Shipped.Profile("pellin-atrium");
         MeterDialect.Function(atrium, atrium.FindProbe("tp1")!).ShouldBe("VOLT:AC");
         MeterDialect.Function(atrium, atrium.FindProbe("tp2")!).ShouldBe("VOLT:DC");
-        var minnow = TradeLibrary.Shipped.Profiles.Single(p => p.Id == "quillon-minnow");
+        var minnow = Shipped.Profile("quillon-minnow");
         MeterDialect.Function(minnow, minnow.FindProbe("tp1")!).ShouldBe("VOLT:DC");
         using var meter = Meter(out var tips);
         tips.Reach(new TipPoint("VOLT:AC", 11.2), TimeSpan.Zero);

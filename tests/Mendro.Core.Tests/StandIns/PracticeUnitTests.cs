@@ -7,7 +7,7 @@ namespace Mendro.Core.Tests.StandIns;
 /// <summary>Practice units answer like real ones: the same unit for the same seed, lasting faults that last.</summary>
 public class PracticeUnitTests
 {
-    private static readonly DeviceModel Quartet = new(TradeLibrary.Shipped.Profiles.Single(p => p.Id == "harrow-quartet"), TradeLibrary.Shipped);
+    private static readonly DeviceModel Quartet = Shipped.Model("harrow-quartet");
 
     [Fact]
     public void The_same_seed_is_the_same_unit_whatever_is_asked_first()

@@ -44,9 +44,6 @@ public abstract class ReadingPageModel(JobStore jobs, BenchRecordStore records, 
     /// <summary>Calculators for the selected probe.</summary>
     public IReadOnlyList<CalculatorLink> Calculators => SelectedProbe is { } probe ? CalculatorLinks.ForProbe(View.Profile, probe, Judged?.Reading.Value) : [];
 
-    /// <summary>Cautions that the readings call for, as long as no later reading at the same point is good.</summary>
-    public IEnumerable<string> StopsOfReadings => View.Records.Where(r => r.Kind == RecordKind.Probe).GroupBy(r => r.Subject).Select(g => g.Last().Detail).Where(d => d.Length > 0);
-
     /// <summary>What the reading bar is set to: <c>probe:tp3</c>, <c>fn:picture</c>, <c>provoke:picture:pressed</c>, or null.</summary>
     public string? Selected { get; private set; }
 

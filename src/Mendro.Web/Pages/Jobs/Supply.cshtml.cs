@@ -1,4 +1,5 @@
 using Htmx;
+using Mendro.Core;
 using Mendro.Core.Electrical;
 using Mendro.Core.Methods;
 using Mendro.Core.Quantities;
@@ -18,6 +19,8 @@ public sealed class SupplyModel(
 {
     private const double MostVolts = 30;
     private const double MostAmps = 5;
+
+    private sealed record Feed(double Volts, double Amps);
 
     /// <summary>How to feed this unit.</summary>
     public SupplyPlan Plan => SupplyPlan.For(View.Profile, BenchLimits.Shipped);
@@ -41,7 +44,7 @@ public sealed class SupplyModel(
     public string? LockedBecause => Locked();
 
     /// <summary>True when a reading of this unit shows a short.</summary>
-    public bool Shorted => View.Records.Where(r => r.Kind == RecordKind.Probe).GroupBy(r => r.Subject).Any(g => g.Last().Detail == "short");
+    public bool Shorted => StopsOfReadings.Contains("short");
 
     /// <inheritdoc/>
     protected override bool TakesPractice => true;
@@ -61,11 +64,7 @@ public sealed class SupplyModel(
     public async Task<IActionResult> OnGetAsync(string? volts, string? limit, CancellationToken cancel)
     {
         if (!Load()) return NotFound();
-        if (HasSupply)
-        {
-            standIn.Connect(View);
-            await Ask(() => supply.ReadAsync(cancel));
-        }
+        if (HasSupply) await Ask(() => supply.ReadAsync(cancel));
 
         // What another unit was fed with is no proposal for this one.
         (Volts, Limit) = State is { On: true } now && !OnTooHigh ? (Text(now.SetVolts), Text(now.LimitAmps))
@@ -77,7 +76,8 @@ public sealed class SupplyModel(
     public async Task<IActionResult> OnPostSetAsync(string? volts, string? limit, CancellationToken cancel)
     {
         if (!Load()) return NotFound();
-        return Wanted(volts, limit) is var (wanted, problem) && problem is not null ? await RefuseAsync(problem, cancel) : await Done(() => supply.SetAsync(wanted.Volts, wanted.Amps, cancel));
+        var wanted = Wanted(volts, limit);
+        return wanted.IsOk ? await Done(() => supply.SetAsync(wanted.Value.Volts, wanted.Value.Amps, cancel)) : await RefuseAsync(wanted.Problem, cancel);
     }
 
     /// <summary>Switches the output; on with the volts and the limit that stand in the fields, whatever the supply was set to before.</summary>
@@ -86,13 +86,10 @@ public sealed class SupplyModel(
         if (!Load()) return NotFound();
         // Off is never refused.
         if (!on) return await Done(() => supply.SwitchAsync(false, cancel));
-        if (Wanted(volts, limit) is var (wanted, problem) && problem is not null) return await RefuseAsync(problem, cancel);
+        var wanted = Wanted(volts, limit);
+        if (!wanted.IsOk) return await RefuseAsync(wanted.Problem, cancel);
         if (Shorted && !sure) return await RefuseAsync("A reading shows a short on the supply. Tick that you want to feed it all the same, with a low limit.", cancel);
-        return await Done(async () =>
-        {
-            await supply.SetAsync(wanted.Volts, wanted.Amps, cancel);
-            return await supply.SwitchAsync(true, cancel);
-        });
+        return await Done(() => supply.FeedAsync(wanted.Value.Volts, wanted.Value.Amps, cancel));
     }
 
     /// <summary>Files what is drawn.</summary>
@@ -111,26 +108,26 @@ public sealed class SupplyModel(
         return Redirect($"/Jobs/{Number}/Find");
     }
 
-    private ((double Volts, double Amps) Wanted, string? Problem) Wanted(string? volts, string? limit)
+    private Outcome<Feed> Wanted(string? volts, string? limit)
     {
         (Volts, Limit) = (volts, limit);
-        if (QuantityText.Parse(volts, "V") is not { } v || v is < 0 or > MostVolts) return (default, $"Volts must be a number from 0 to {MostVolts}.");
-        if (QuantityText.Parse(limit, "A") is not { } a || a is <= 0 or > MostAmps) return (default, $"The current limit must be a number above 0, up to {MostAmps} A.");
-        if (LockedBecause is { } locked) return (default, locked);
-        return ((v, a), Plan.IsTooMuch(v) ? FormattableString.Invariant($"{v:0.##} V is far over the {Plan.Volts:0.##} V this unit was made for. Change the profile if that is wrong.") : null);
+        if (QuantityText.Parse(volts, "V") is not { } v || v is < 0 or > MostVolts) return Outcome<Feed>.Fail($"Volts must be a number from 0 to {MostVolts}.");
+        if (QuantityText.Parse(limit, "A") is not { } a || a is <= 0 or > MostAmps) return Outcome<Feed>.Fail($"The current limit must be a number above 0, up to {MostAmps} A.");
+        if (LockedBecause is { } locked) return Outcome<Feed>.Fail(locked);
+        return Plan.IsTooMuch(v)
+            ? Outcome<Feed>.Fail(FormattableString.Invariant($"{v:0.##} V is far over the {Plan.Volts:0.##} V this unit was made for. Change the profile if that is wrong."))
+            : Outcome<Feed>.Ok(new Feed(v, a));
     }
 
     /// <summary>A refusal still shows what the supply does: it may be on.</summary>
     private async Task<IActionResult> RefuseAsync(string problem, CancellationToken cancel)
     {
-        standIn.Connect(View);
         await Ask(() => supply.ReadAsync(cancel));
         return Refuse(problem);
     }
 
     private async Task<IActionResult> Done(Func<Task<SupplyState>> work)
     {
-        standIn.Connect(View);
         await Ask(work);
         if (Problem is not null) return Refuse(Problem);
         return Redirect(QueryHelpers.AddQueryString($"/Jobs/{Number}/Supply", new Dictionary<string, string?> { ["volts"] = Volts, ["limit"] = Limit }));
@@ -138,6 +135,7 @@ public sealed class SupplyModel(
 
     private async Task Ask(Func<Task<SupplyState>> work)
     {
+        standIn.Connect(View);
         try
         {
             State = await work();

@@ -50,7 +50,10 @@
       case 'busy': show('lost', '—', now.problem, ''); break;
       case 'open': show('open', now.typed, `leads open${hands}${now.typed === 'OL' && pressed(free) ? '; Enter files OL' : ''}`, ''); break;
       case 'moving': show('moving', now.typed, `settling${hands}`, ''); break;
-      default: show(now.state, now.typed, `${now.words ?? 'steady'}${pressed(free) && pressed(pause) ? waits : now.state === 'held' && pressed(free) ? ' · lift the tips for the next' : ''}`, now.good === false ? 'bad' : 'ok');
+      default: {
+        const lift = pressed(free) && now.state === 'held' ? ' · lift the tips for the next' : '';
+        show(now.state, now.typed, `${now.words ?? 'steady'}${pressed(free) && pressed(pause) ? waits : lift}`, now.good === false ? 'bad' : 'ok');
+      }
     }
   };
 
@@ -61,7 +64,7 @@
     beep(now.good !== false);
     said.textContent = `Taken: ${now.typed}, ${now.words ?? ''}${now.stop ? '. Stop: read the card.' : ''}`;
     // The next point may want power: with a short or a wrong adapter nobody goes on without looking up.
-    if (now.stop) { stopped = true; toggle(pause, true); }
+    if (now.stop) setPause(true, true);
     field.value = now.typed;
     field.form.requestSubmit(field.form.querySelector('button:not([name])'));
   };
@@ -72,8 +75,9 @@
     stream?.close();
     [stream, point, live] = [null, wanted, null];
     if (!wanted) {
-      const hands = bar()?.dataset.select ? 'look, press or try' : '';
-      show('none', '—', pressed(free) ? `Nothing left that a meter answers${hands && ': '}${hands}` : hands ? `${hands}; the meter waits` : 'the meter waits for a point', '');
+      const other = bar()?.dataset.select ? 'look, press or try' : null;
+      const idle = other ? `${other}; the meter waits` : 'the meter waits for a point';
+      show('none', '—', pressed(free) ? `Nothing left that a meter answers${other ? `: ${other}` : ''}` : idle, '');
       return;
     }
     stream = new EventSource(`${meter.dataset.live}?${bar().dataset.stream ?? 'probe'}=${encodeURIComponent(wanted)}`);
@@ -92,15 +96,19 @@
   };
 
   const toggle = (button, on = !pressed(button)) => button.setAttribute('aria-pressed', String(on));
+  const setPause = (on, stop = false) => {
+    toggle(pause, on);
+    stopped = stop;
+  };
   const setFree = (on) => {
     toggle(free, on);
     pause.hidden = !on;
-    if (on) { toggle(pause, false); stopped = false; }
+    if (on) setPause(false);
     try { sessionStorage.setItem('mendro.hands-free', on ? '1' : ''); } catch { /* Private windows forget. */ }
     if (live) describe(live);
   };
   free.addEventListener('click', () => setFree(!pressed(free)));
-  pause.addEventListener('click', () => { toggle(pause); stopped = false; if (live) describe(live); });
+  pause.addEventListener('click', () => { setPause(!pressed(pause)); if (live) describe(live); });
   tips?.addEventListener('click', () => {
     toggle(tips);
     fetch(`${meter.dataset.bar}?handler=Tips&off=${!pressed(tips)}`, { method: 'POST', headers: { 'X-Mendro-Antiforgery': token } });

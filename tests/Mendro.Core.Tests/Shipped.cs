@@ -1,0 +1,13 @@
+using Mendro.Core.Diagnosis;
+using Mendro.Core.Methods;
+using Mendro.Core.Profiles;
+
+namespace Mendro.Core.Tests;
+
+/// <summary>Models that ship with the library.</summary>
+internal static class Shipped
+{
+    public static DeviceProfile Profile(string id) => TradeLibrary.Shipped.Profiles.Single(p => p.Id == id);
+
+    public static DeviceModel Model(string id) => new(Profile(id), TradeLibrary.Shipped);
+}
