@@ -32,14 +32,16 @@ public class ReadingPagesTests : IDisposable
         _shop.View(number).Records.ShouldNotContain(r => r.Kind == RecordKind.Probe);
     }
 
-    [Fact]
-    public async Task A_refused_reading_stays_typed_and_says_why()
+    [Theory]
+    [InlineData("4k7")]
+    [InlineData("4k7 ohm")]
+    public async Task A_refused_reading_stays_typed_and_says_why(string typed)
     {
         var number = await _shop.TakeIn();
-        using var bar = await _shop.Post($"/Jobs/{number}/Fix", $"/Jobs/{number}/Bar?handler=Reading", true, ("probe", "tp3"), ("text", "4k7"));
+        using var bar = await _shop.Post($"/Jobs/{number}/Fix", $"/Jobs/{number}/Bar?handler=Reading", true, ("probe", "tp3"), ("text", typed));
         bar.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
         var sent = await WebShop.Parse(bar);
-        sent.QuerySelector(".entry")!.GetAttribute("value").ShouldBe("4k7");
+        sent.QuerySelector(".entry")!.GetAttribute("value").ShouldBe(typed);
         sent.QuerySelector("#verdict")!.TextContent.ShouldContain("wants volts");
     }
 
