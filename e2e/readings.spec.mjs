@@ -12,8 +12,7 @@ const meterIs = async (page, address) => {
 
 test('a whole supply path is measured hands-free until the switch is named', async ({ page }) => {
   test.setTimeout(120_000);
-  // Switched on where no point is metered, so that no tip already stands on the first one.
-  await page.goto('/Jobs/142/Find?select=fn:power-light');
+  await page.goto('/Jobs/142/Find');
   await page.locator('#walk').selectOption('supply');
   await page.locator('#hands-free').click();
   await page.goto('/Jobs/142/Find?select=walk:supply');

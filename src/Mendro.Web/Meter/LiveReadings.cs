@@ -48,6 +48,7 @@ public sealed class LiveReadings(JobStore jobs, BenchDesk desk, BenchMeter meter
         context.Response.ContentType = "text/event-stream";
         var ticket = _queue.Take();
         using var stop = CancellationTokenSource.CreateLinkedTokenSource(context.RequestAborted, lifetime.ApplicationStopping);
+        var function = MeterDialect.Function(view.Profile, point);
         var touching = false;
         var watch = new SteadyWatch(Hold);
         var (begun, told) = (time.GetTimestamp(), time.GetTimestamp());
@@ -59,12 +60,14 @@ public sealed class LiveReadings(JobStore jobs, BenchDesk desk, BenchMeter meter
                 var mine = _queue.IsFirst(ticket);
                 if (mine && !touching)
                 {
+                    // The stand-in's hand sets off once the meter is linked and set; else a slow first answer could miss that its tips were lifted.
+                    if (standIn.Running) await meter.ReadAsync(function, point.Kind, stop.Token);
                     if (swept is { } s) standIn.ReachContact(view, s.Connector, s.Contact);
                     else standIn.Reach(view, point);
                 }
 
                 touching = mine;
-                var now = mine ? Look(view.Profile, point, watch, await meter.ReadAsync(MeterDialect.Function(view.Profile, point), point.Kind, stop.Token), time.GetElapsedTime(begun))
+                var now = mine ? Look(view.Profile, point, watch, await meter.ReadAsync(function, point.Kind, stop.Token), time.GetElapsedTime(begun))
                     : new LiveReading("busy", null, null, null, "Another page has the meter; it comes back when that page is closed.");
                 var text = JsonSerializer.Serialize(now, JsonSerializerOptions.Web);
                 if (text != last || time.GetElapsedTime(told) > KeepAlive)
