@@ -1,5 +1,5 @@
 using BenchmarkDotNet.Attributes;
-using Mendro.Core.Methods;
+using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 using Mendro.Core.Quantities;
 using Mendro.Core.Readings;

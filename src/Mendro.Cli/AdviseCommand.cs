@@ -3,6 +3,7 @@ using System.Text.Json;
 using Mendro.Core.Diagnosis;
 using Mendro.Core.Profiles;
 using Mendro.Core.Readings;
+using Mendro.Storage;
 
 namespace Mendro.Cli;
 

@@ -1,7 +1,9 @@
 using System.Security.Cryptography;
 using System.Text;
+using Mendro.Core;
 using Mendro.Core.Diagnosis;
-using Mendro.Core.Methods;
+using Mendro.Core.Evidence;
+using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 
 namespace Mendro.StandIns;

@@ -1,5 +1,8 @@
-using Mendro.Core.Diagnosis;
-using Mendro.Core.Planning;
+using Mendro.Core.Calculators;
+using Mendro.Core.Evidence;
+using Mendro.Core.Jobs;
+using Mendro.Core.Profiles;
+using Mendro.Core.Quantities;
 
 namespace Mendro.Storage;
 

@@ -1,6 +1,7 @@
 using Dapper;
-using Mendro.Core.Diagnosis;
+using Mendro.Core.Evidence;
 using Mendro.Core.Profiles;
+using Mendro.Core.Quantities;
 using Microsoft.Data.Sqlite;
 
 namespace Mendro.Storage;

@@ -1,6 +1,7 @@
 using Dapper;
-using Mendro.Core.Readings;
+using Mendro.Core.Profiles;
 using Mendro.Core.Quantities;
+using Mendro.Core.Readings;
 
 namespace Mendro.Storage;
 

@@ -1,4 +1,4 @@
-using Mendro.Core.Money;
+using Mendro.Core.Jobs;
 using Mendro.Core.Planning;
 using Mendro.Core.Profiles;
 

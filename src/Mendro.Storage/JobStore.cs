@@ -1,5 +1,5 @@
 using Dapper;
-using Mendro.Core.Planning;
+using Mendro.Core.Jobs;
 using Mendro.Core.Profiles;
 using Microsoft.Data.Sqlite;
 

@@ -1,4 +1,5 @@
 using Dapper;
+using Mendro.Core.Profiles;
 
 namespace Mendro.Storage;
 

@@ -1,5 +1,5 @@
 using Dapper;
-using Mendro.Core.Methods;
+using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 
 namespace Mendro.Storage;

@@ -1,6 +1,7 @@
 using System.Globalization;
 using Dapper;
 using Mendro.Core.Diagnosis;
+using Mendro.Core.Profiles;
 
 namespace Mendro.Storage;
 

@@ -1,5 +1,6 @@
 using System.Globalization;
-using Mendro.Core.Methods;
+using Mendro.Core.Library;
+using Mendro.Core.Profiles;
 using Mendro.Storage;
 using Mendro.Web;
 using Mendro.Web.Bench;

@@ -1,6 +1,6 @@
-using Mendro.Core.Diagnosis;
+using Mendro.Core.Evidence;
 using Mendro.Core.Profiles;
-using Mendro.Storage;
+using Mendro.Core.Quantities;
 
 namespace Mendro.Storage.Tests;
 

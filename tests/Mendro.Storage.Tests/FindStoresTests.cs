@@ -1,7 +1,7 @@
 using Mendro.Core.Diagnosis;
-using Mendro.Core.Methods;
-using Mendro.Core.Planning;
-using Mendro.Storage;
+using Mendro.Core.Evidence;
+using Mendro.Core.Jobs;
+using Mendro.Core.Library;
 
 namespace Mendro.Storage.Tests;
 

@@ -1,7 +1,6 @@
 using Dapper;
-using Mendro.Core.Planning;
+using Mendro.Core.Jobs;
 using Mendro.Core.Profiles;
-using Mendro.Storage;
 
 namespace Mendro.Storage.Tests;
 

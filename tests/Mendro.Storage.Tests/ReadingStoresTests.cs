@@ -1,4 +1,7 @@
-using Mendro.Core.Planning;
+using Mendro.Core.Calculators;
+using Mendro.Core.Jobs;
+using Mendro.Core.Profiles;
+using Mendro.Core.Quantities;
 using Mendro.Core.Readings;
 
 namespace Mendro.Storage.Tests;

@@ -1,6 +1,5 @@
 using Dapper;
-using Mendro.Core.Methods;
-using Mendro.Storage;
+using Mendro.Core.Library;
 
 namespace Mendro.Storage.Tests;
 

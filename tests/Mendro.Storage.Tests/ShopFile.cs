@@ -1,6 +1,5 @@
-using Mendro.Core.Methods;
-using Mendro.Core.Planning;
-using Mendro.Storage;
+using Mendro.Core.Jobs;
+using Mendro.Core.Library;
 using Microsoft.Extensions.Time.Testing;
 
 namespace Mendro.Storage.Tests;

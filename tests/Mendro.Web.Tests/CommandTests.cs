@@ -1,5 +1,6 @@
 using System.Text.Json;
 using Mendro.Cli;
+using Mendro.Core.Library;
 
 namespace Mendro.Web.Tests;
 
@@ -85,7 +86,7 @@ public sealed class CommandTests : IDisposable
     [Fact]
     public void Simulate_answers_in_the_documented_shape()
     {
-        File.WriteAllText(_file, Mendro.Core.Methods.TradeLibrary.ReadText("Profiles/pellin-atrium-pad.json"));
+        File.WriteAllText(_file, TradeLibrary.ReadText("Profiles/pellin-atrium-pad.json"));
         var (code, output, error) = Run("simulate", "--profile", _file, "--units", "5", "--seed", "3", "--policy", "oracle", "--json");
         code.ShouldBe(0, error);
         var answer = JsonDocument.Parse(output).RootElement;
@@ -97,7 +98,7 @@ public sealed class CommandTests : IDisposable
     [Fact]
     public void Advise_names_suspects_and_moves_for_a_file_of_evidence()
     {
-        File.WriteAllText(_file, Mendro.Core.Methods.TradeLibrary.ReadText("Profiles/harrow-quartet.json"));
+        File.WriteAllText(_file, TradeLibrary.ReadText("Profiles/harrow-quartet.json"));
         var evidence = _file + ".evidence";
         File.WriteAllText(evidence, """{"format":"mendro.evidence/1","state":"open","events":[{"function":"power-light","result":"fail","look":"nothing"},{"probe":"tp3","reading":"6.21 V"},{"probe":"tp4","reading":"0,02"}]}""");
         var (code, output, error) = Run("advise", "--profile", _file, "--evidence", evidence, "--json");

@@ -1,6 +1,8 @@
 using System.Net;
 using AngleSharp.Dom;
-using Mendro.Core.Planning;
+using Mendro.Core.Diagnosis;
+using Mendro.Core.Jobs;
+using Mendro.Storage;
 
 namespace Mendro.Web.Tests;
 

@@ -1,8 +1,10 @@
 using System.Net;
 using Mendro.Core.Diagnosis;
-using Mendro.Core.Methods;
-using Mendro.Core.Planning;
+using Mendro.Core.Evidence;
+using Mendro.Core.Jobs;
+using Mendro.Core.Library;
 using Mendro.Core.Profiles;
+using Mendro.Core.Quantities;
 using Mendro.Storage;
 using Mendro.Web.Bench;
 using Mendro.Web.Profiles;

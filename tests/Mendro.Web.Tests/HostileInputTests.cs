@@ -1,5 +1,9 @@
 using System.Net;
 using System.Text;
+using Mendro.Core.Jobs;
+using Mendro.Core.Library;
+using Mendro.Core.Quantities;
+using Mendro.Storage;
 
 namespace Mendro.Web.Tests;
 

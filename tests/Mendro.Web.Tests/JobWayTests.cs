@@ -1,8 +1,10 @@
 using System.Net;
 using AngleSharp.Dom;
 using Mendro.Core.Diagnosis;
-using Mendro.Core.Planning;
+using Mendro.Core.Jobs;
+using Mendro.Core.Library;
 using Mendro.Core.Profiles;
+using Mendro.Core.Quantities;
 using Mendro.Storage;
 
 namespace Mendro.Web.Tests;

@@ -1,6 +1,12 @@
 using System.Net;
 using Mendro.Core.Calculators;
+using Mendro.Core.Diagnosis;
+using Mendro.Core.Library;
+using Mendro.Core.Profiles;
+using Mendro.Core.Quantities;
+using Mendro.Core.Readings;
 using Mendro.Storage;
+using Mendro.Web.Profiles;
 
 namespace Mendro.Web.Tests;
 

@@ -1,3 +1,5 @@
+using Mendro.Core.Library;
+
 namespace Mendro.Core.Calculators;
 
 /// <summary>One result.</summary>

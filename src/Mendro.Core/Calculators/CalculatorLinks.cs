@@ -1,5 +1,6 @@
 using System.Globalization;
 using Mendro.Core.Electrical;
+using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 
 namespace Mendro.Core.Calculators;
@@ -7,38 +8,14 @@ namespace Mendro.Core.Calculators;
 /// <summary>A calculator that applies somewhere, with what is known filled in.</summary>
 /// <param name="Calculator">Calculator.</param>
 /// <param name="Known">Values by key.</param>
-public sealed record CalculatorLink(Calculator Calculator, IReadOnlyDictionary<string, string> Known)
-{
-    /// <summary>The calculation as an address, opened from a job.</summary>
-    /// <param name="jobNumber">Number of the job.</param>
-    public string Address(long jobNumber) =>
-        $"/Calculators/{Calculator.Name}?{string.Join('&', Known.Select(k => $"{k.Key}={Uri.EscapeDataString(k.Value)}").Append(FormattableString.Invariant($"job={jobNumber}")))}";
-}
+public sealed record CalculatorLink(Calculator Calculator, IReadOnlyDictionary<string, string> Known);
 
 /// <summary>Which calculators apply to a part, a probe or a method of a unit.</summary>
 public static class CalculatorLinks
 {
-    private static readonly Dictionary<string, string[]> ByPartKind = new()
-    {
-        ["cells"] = ["battery-pack"],
-        ["lithium-pack"] = ["battery-pack"],
-        ["battery-contacts"] = ["neutralise", "dilute"],
-        ["regulator"] = ["regulator", "rectified"],
-        ["adapter"] = ["adapter", "rectified"],
-        ["socket"] = ["adapter"],
-        ["capacitors"] = ["capacitor-check", "capacitor-life", "capacitor-code"],
-        ["trace"] = ["wire", "trace-width"],
-        ["joint"] = ["temperature"],
-        ["light"] = ["led-resistor"],
-        ["backlight"] = ["led-resistor"],
-        ["save-cell"] = ["save-cell"],
-        ["cartridge-edge"] = ["dilute"],
-        ["cartridge-connector"] = ["dilute"],
-    };
-
     /// <summary>Calculators for a part.</summary>
     public static IReadOnlyList<CalculatorLink> ForPart(DeviceProfile profile, Part part) =>
-        ByPartKind.GetValueOrDefault(part.Kind, []).Select(name => Filled(profile, name, null)).ToList();
+        (TradeLibrary.Shipped.FindPartKind(part.Kind)?.Calculators ?? []).Select(name => Filled(profile, name, null)).ToList();
 
     /// <summary>Calculators for a probe: those of the part it is taken at, or of what it measures.</summary>
     /// <param name="profile">Profile.</param>
@@ -50,8 +27,8 @@ public static class CalculatorLinks
         var part = profile.FindPart(probe.At ?? probe.Spans?.FirstOrDefault() ?? "");
         if (part is null) return [];
         // Behind contacts, fuse and switch it is still the pack that is measured.
-        var fromPack = probe.Kind == ProbeKind.Volts && part.Kind is "battery-contacts" or "fuse" or "power-switch" && profile.Supply?.Cells is not null;
-        var names = fromPack ? ["battery-pack"] : ByPartKind.GetValueOrDefault(part.Kind, []);
+        var fromPack = probe.Kind == ProbeKind.Volts && TradeLibrary.Shipped.Has(part.Kind, PartRole.PackPath) && profile.Supply?.Cells is not null;
+        var names = fromPack ? ["battery-pack"] : (TradeLibrary.Shipped.FindPartKind(part.Kind)?.Calculators ?? []);
         return names.Select(name => Filled(profile, name, probe.Kind == ProbeKind.Volts ? measured : null)).ToList();
     }
 

@@ -1,4 +1,5 @@
 using Mendro.Core.Electrical;
+using Mendro.Core.Profiles;
 
 namespace Mendro.Core.Calculators;
 

@@ -1,5 +1,5 @@
 using System.Text.Json;
-using Mendro.Core.Methods;
+using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 
 namespace Mendro.Core.Electrical;

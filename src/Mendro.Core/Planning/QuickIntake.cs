@@ -1,4 +1,4 @@
-using Mendro.Core.Methods;
+using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 
 namespace Mendro.Core.Planning;

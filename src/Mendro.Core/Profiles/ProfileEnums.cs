@@ -1,3 +1,5 @@
+using Mendro.Core.Library;
+
 namespace Mendro.Core.Profiles;
 
 /// <summary>What sort of thing a profile describes.</summary>

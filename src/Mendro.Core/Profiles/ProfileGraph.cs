@@ -1,22 +1,23 @@
+using System.Runtime.CompilerServices;
+
 namespace Mendro.Core.Profiles;
 
 /// <summary>Reachability over a profile's feeds. Made once a profile, used for every job.</summary>
 public sealed class ProfileGraph
 {
-    // A converter makes a rail of its own: what is behind it cannot pull down what is before it.
-    private static readonly HashSet<string> Converters = ["regulator", "supply-board", "adapter", "charge-circuit", "cells", "lithium-pack"];
+    private static readonly ConditionalWeakTable<DeviceProfile, ProfileGraph> Made = [];
 
-    // A charged store feeds the unit alone: what charges it is needed only by the functions that name it.
-    private static readonly HashSet<string> Stores = ["cells", "lithium-pack", "save-cell"];
-
+    private readonly IPartRoles _roles;
     private readonly Dictionary<string, List<Feed>> _into;
     private readonly Dictionary<string, List<Feed>> _outOf;
     private readonly Dictionary<string, Part> _parts;
 
     /// <summary>Indexes the feeds of a profile. Feeds that name unknown parts are ignored.</summary>
-    public ProfileGraph(DeviceProfile profile)
+    /// <param name="profile">Profile.</param>
+    /// <param name="roles">What each kind of part does.</param>
+    public ProfileGraph(DeviceProfile profile, IPartRoles roles)
     {
-        Profile = profile;
+        (Profile, _roles) = (profile, roles);
         _parts = profile.Parts.GroupBy(p => p.Id).ToDictionary(g => g.Key, g => g.First());
         _into = _parts.Keys.ToDictionary(id => id, _ => new List<Feed>());
         _outOf = _parts.Keys.ToDictionary(id => id, _ => new List<Feed>());
@@ -27,6 +28,12 @@ public sealed class ProfileGraph
             _outOf[feed.From].Add(feed);
         }
     }
+
+    /// <summary>The graph of a profile, made when it is first asked for and kept as long as the profile is.</summary>
+    public static ProfileGraph Of(DeviceProfile profile, IPartRoles roles) => Made.GetValue(profile, p => new ProfileGraph(p, roles));
+
+    /// <summary>True when the part is there and its kind plays the role.</summary>
+    public bool Has(string partId, PartRole role) => _parts.TryGetValue(partId, out var part) && _roles.Has(part.Kind, role);
 
     /// <summary>The profile indexed.</summary>
     public DeviceProfile Profile { get; }
@@ -45,7 +52,7 @@ public sealed class ProfileGraph
     /// <param name="partId">Where to start.</param>
     /// <param name="powerOnly">Follow supply feeds only.</param>
     public HashSet<string> Upstream(string partId, bool powerOnly = false) =>
-        Walk(partId, id => Stores.Contains(_parts[id].Kind) ? [] : Into(id).Where(f => powerOnly ? f.Carries == Carries.Power : Needed(f)).Select(f => f.From));
+        Walk(partId, id => Has(id, PartRole.Store) ? [] : Into(id).Where(f => powerOnly ? f.Carries == Carries.Power : Needed(f)).Select(f => f.From));
 
     /// <summary>The part and everything downstream of it.</summary>
     /// <param name="partId">Where to start.</param>
@@ -73,7 +80,7 @@ public sealed class ProfileGraph
         while (pending.TryDequeue(out var id))
         {
             var sources = Into(id).Where(f => f.Carries == Carries.Power).Select(f => f.From).ToList();
-            var isHead = id != partId && IsConverter(id);
+            var isHead = id != partId && Has(id, PartRole.Converter);
             if (isHead || sources.Count == 0)
             {
                 heads.Add(id);
@@ -89,8 +96,6 @@ public sealed class ProfileGraph
     }
 
     private bool Needed(Feed feed) => feed.Carries != Carries.Input || Into(feed.To).All(f => f.Carries == Carries.Input);
-
-    private bool IsConverter(string partId) => Converters.Contains(_parts[partId].Kind);
 
     private static HashSet<string> Walk(string start, Func<string, IEnumerable<string>> next)
     {

@@ -1,4 +1,4 @@
-using Mendro.Core.Diagnosis;
+using Mendro.Core.Evidence;
 using Mendro.Core.Profiles;
 
 namespace Mendro.Core.Proving;

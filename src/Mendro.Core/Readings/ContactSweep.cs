@@ -1,5 +1,5 @@
-using Mendro.Core.Diagnosis;
 using Mendro.Core.Electrical;
+using Mendro.Core.Evidence;
 using Mendro.Core.Profiles;
 
 namespace Mendro.Core.Readings;

@@ -1,5 +1,8 @@
 using Mendro.Core.Diagnosis;
+using Mendro.Core.Evidence;
+using Mendro.Core.Library;
 using Mendro.Core.Profiles;
+using Mendro.Core.Quantities;
 
 namespace Mendro.Core.Readings;
 

@@ -1,4 +1,5 @@
 using Mendro.Core.Electrical;
+using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 using Mendro.Core.Quantities;
 
@@ -24,7 +25,7 @@ public static class ExpectationRules
     public static Expected For(DeviceProfile profile, Probe probe, BenchLimits limits)
     {
         var place = ProbePlace.Of(profile, probe, limits);
-        if (probe.Expect is not { Low: null, High: null } || probe.Kind is ProbeKind.Look or ProbeKind.Press)
+        if (probe.Expect is not { Low: null, High: null } || TradeLibrary.Of(probe.Kind).ByEye)
             return new(probe, place, false, "the profile");
         var supply = profile.Supply;
         (double? Low, double? High, string From)? rule = place.Kind switch

@@ -1,6 +1,7 @@
 using System.Globalization;
 using CsvHelper;
 using CsvHelper.Configuration;
+using Mendro.Core.Profiles;
 using Mendro.Core.Quantities;
 
 namespace Mendro.Core.Readings;

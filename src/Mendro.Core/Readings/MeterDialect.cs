@@ -1,4 +1,5 @@
 using System.Globalization;
+using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 using Mendro.Core.Quantities;
 
@@ -14,20 +15,13 @@ public static class MeterDialect
     private const double BeepOhms = 10;
 
     /// <summary>The measuring function as a SCPI node, or null when no meter answers this kind of probe.</summary>
-    public static string? Function(ProbeKind kind) => kind switch
-    {
-        ProbeKind.Volts => "VOLT:DC",
-        ProbeKind.Ohms => "RES",
-        ProbeKind.Continuity => "CONT",
-        ProbeKind.Diode => "DIOD",
-        ProbeKind.Capacitance => "CAP",
-        ProbeKind.Current => "CURR:DC",
-        _ => null,
-    };
+    public static string? Function(ProbeKind kind) => TradeLibrary.Of(kind).Meter;
 
     /// <summary>The measuring function at a probe: an AC adapter is measured in AC, everything behind a rectifier in DC.</summary>
     public static string? Function(DeviceProfile profile, Probe probe) =>
-        probe.Kind == ProbeKind.Volts && profile.Supply?.AdapterKind == "ac" && profile.FindPart(probe.At ?? "")?.Kind == "adapter" ? "VOLT:AC" : Function(probe.Kind);
+        probe.Kind == ProbeKind.Volts && profile.Supply?.AdapterKind == "ac"
+        && profile.FindPart(probe.At ?? "") is { } part && TradeLibrary.Shipped.Has(part.Kind, PartRole.Adapter)
+            ? "VOLT:AC" : Function(probe.Kind);
 
     /// <summary>Reads a reply to <c>READ?</c>.</summary>
     /// <param name="reply">One line.</param>
@@ -40,15 +34,9 @@ public static class MeterDialect
         if (!double.TryParse(text, NumberStyles.Float, CultureInfo.InvariantCulture, out var value) || !double.IsFinite(value))
             return Outcome<Reading>.Fail($"The meter answered “{Shorten(reply)}”, which is no reading.");
         if (Math.Abs(value) >= Overload) return Outcome<Reading>.Ok(new Reading(ReadingUnit.OverRange, null));
-        var unit = kind switch
-        {
-            ProbeKind.Volts => ReadingUnit.Volts,
-            ProbeKind.Diode => ReadingUnit.DiodeVolts,
-            ProbeKind.Capacitance => ReadingUnit.Farads,
-            ProbeKind.Current => ReadingUnit.Amps,
-            _ => ReadingUnit.Ohms,
-        };
-        return Outcome<Reading>.Ok(new Reading(unit, value));
+        // A meter at the buzzer answers in ohms.
+        var unit = TradeLibrary.Of(kind).Assumes;
+        return Outcome<Reading>.Ok(new Reading(unit == ReadingUnit.Beep ? ReadingUnit.Ohms : unit, value));
     }
 
     /// <summary>The reading as it would be typed into the bar; unambiguous, so that it is judged like a typed one.</summary>

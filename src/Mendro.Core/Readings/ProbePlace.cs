@@ -1,4 +1,5 @@
 using Mendro.Core.Electrical;
+using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 
 namespace Mendro.Core.Readings;
@@ -45,8 +46,6 @@ public enum PlaceKind
 /// <param name="RegulatedRail">At an adapter: the rail a linear regulator behind it makes, or null.</param>
 public sealed record ProbePlace(PlaceKind Kind, Part? Part, BatteryPack? Pack = null, Rail? Rail = null, Rail? RegulatedRail = null)
 {
-    private static readonly HashSet<string> Regulators = ["regulator", "supply-board"];
-
     /// <summary>Finds out where a probe is taken.</summary>
     public static ProbePlace Of(DeviceProfile profile, Probe probe, BenchLimits limits)
     {
@@ -56,9 +55,9 @@ public sealed record ProbePlace(PlaceKind Kind, Part? Part, BatteryPack? Pack = 
             case ProbeKind.Ohms when probe.Rail is not null: return new(PlaceKind.RailToGround, part);
             case ProbeKind.Diode: return new(PlaceKind.Junction, part);
             case ProbeKind.Current: return new(PlaceKind.Draw, part);
-            case ProbeKind.Continuity or ProbeKind.Ohms when part?.Kind is "power-switch" && probe.Spans?.Count == 1: return new(PlaceKind.Switch, part);
+            case ProbeKind.Continuity or ProbeKind.Ohms when Is(part, PartRole.Switch) && probe.Spans?.Count == 1: return new(PlaceKind.Switch, part);
             case ProbeKind.Continuity: return new(PlaceKind.Contact, part);
-            case ProbeKind.Ohms when part?.Kind is "fuse" or "trace" or "joint" or "battery-contacts" or "cord" or "ribbon": return new(PlaceKind.Contact, part);
+            case ProbeKind.Ohms when Is(part, PartRole.Contact): return new(PlaceKind.Contact, part);
             case ProbeKind.Volts when part is not null: return OfVolts(profile, probe, part, limits);
             default: return new(PlaceKind.Other, part);
         }
@@ -66,17 +65,17 @@ public sealed record ProbePlace(PlaceKind Kind, Part? Part, BatteryPack? Pack = 
 
     private static ProbePlace OfVolts(DeviceProfile profile, Probe probe, Part part, BenchLimits limits)
     {
-        var source = Source(new ProfileGraph(profile), part);
+        var graph = ProfileGraph.Of(profile, TradeLibrary.Shipped);
+        var source = Source(graph, part);
         var supply = profile.Supply;
-        switch (source?.Kind)
+        switch (source)
         {
-            case "save-cell":
+            case not null when Is(source, PartRole.SaveCell):
                 return new(PlaceKind.SaveCell, part);
-            case "cells" or "lithium-pack":
+            case not null when Is(source, PartRole.Pack):
                 return new(PlaceKind.Pack, part, supply?.Cells is { } cells && limits.Cell(supply.Chemistry) is { } cell ? new BatteryPack(cells, cell) : null);
-            case "adapter":
-                var graph = new ProfileGraph(profile);
-                var regulator = graph.Downstream(part.Id, powerOnly: true).Select(profile.FindPart).FirstOrDefault(p => p?.Kind == "regulator");
+            case not null when Is(source, PartRole.Adapter):
+                var regulator = graph.Downstream(part.Id, powerOnly: true).Select(profile.FindPart).FirstOrDefault(p => Is(p, PartRole.Linear));
                 return new(PlaceKind.Adapter, part, RegulatedRail: regulator is null ? null : supply?.Rails?.OrderBy(r => Math.Abs(r.Volts - 5)).FirstOrDefault());
             case not null:
                 return new(PlaceKind.Rail, part, Rail: RailNamed(supply?.Rails ?? [], probe));
@@ -85,13 +84,15 @@ public sealed record ProbePlace(PlaceKind Kind, Part? Part, BatteryPack? Pack = 
         }
     }
 
+    private static bool Is(Part? part, PartRole role) => part is not null && TradeLibrary.Shipped.Has(part.Kind, role);
+
     /// <summary>Walks against the flow of the supply to what makes it: a regulator, or a source.</summary>
     private static Part? Source(ProfileGraph graph, Part part)
     {
         var seen = new HashSet<string>();
         for (var at = part; seen.Add(at.Id);)
         {
-            if (Regulators.Contains(at.Kind) || at.Kind is "cells" or "lithium-pack" or "save-cell" or "adapter") return at;
+            if (Is(at, PartRole.Regulates) || Is(at, PartRole.Source)) return at;
             var before = graph.Into(at.Id).FirstOrDefault(f => f.Carries == Carries.Power);
             if (before is null || graph.Profile.FindPart(before.From) is not { } next) return null;
             at = next;

@@ -1,4 +1,5 @@
 using Mendro.Core.Diagnosis;
+using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 
 namespace Mendro.Core.Readings;
@@ -20,7 +21,7 @@ public enum WalkSchool
 public static class ProbeWalk
 {
     /// <summary>True when a meter answers at this kind of probe.</summary>
-    public static bool IsMetered(ProbeKind kind) => kind is not (ProbeKind.Look or ProbeKind.Press);
+    public static bool IsMetered(ProbeKind kind) => TradeLibrary.Of(kind).Meter is not null;
 
     /// <summary>Next metered probe, or null when there is none worth measuring.</summary>
     /// <param name="diagnosis">Diagnosis so far; null while the evidence contradicts itself.</param>

@@ -1,5 +1,6 @@
-using Mendro.Core.Diagnosis;
 using Mendro.Core.Electrical;
+using Mendro.Core.Evidence;
+using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 using Mendro.Core.Quantities;
 
@@ -23,16 +24,7 @@ public static class ReadingJudge
         ["bad", "not", "no", "dirty", "fail", "fault", "changes", "cracked", "loose", "black", "swollen", "bulging", "puffed", "x", "n"];
 
     /// <summary>Unit of a bare number at this kind of probe.</summary>
-    public static ReadingUnit AssumedUnit(ProbeKind kind) => kind switch
-    {
-        ProbeKind.Volts => ReadingUnit.Volts,
-        ProbeKind.Ohms => ReadingUnit.Ohms,
-        ProbeKind.Continuity => ReadingUnit.Beep,
-        ProbeKind.Diode => ReadingUnit.DiodeVolts,
-        ProbeKind.Capacitance => ReadingUnit.Farads,
-        ProbeKind.Current => ReadingUnit.Amps,
-        _ => ReadingUnit.Word,
-    };
+    public static ReadingUnit AssumedUnit(ProbeKind kind) => TradeLibrary.Of(kind).Assumes;
 
     /// <summary>Judges what was typed, by the profile's limits or the rules of the trade, and says why.</summary>
     /// <param name="profile">Profile of the unit.</param>
@@ -100,14 +92,14 @@ public static class ReadingJudge
 
         var reading = parsed.Value;
         if (reading.Jumps) return Outcome<JudgedReading>.Ok(new JudgedReading(reading, ProbeOutcome.Jumps, "jumps: a cracked joint or loose contact right there"));
-        return probe.Kind switch
+        if (TradeLibrary.Of(probe.Kind).ByEye)
         {
-            ProbeKind.Look or ProbeKind.Press => Word(reading.Word ?? "") is { } said
+            return Word(reading.Word ?? "") is { } said
                 ? Ok(reading, said, probe)
-                : Outcome<JudgedReading>.Fail("Begin with ok or bad, then say what you see: “bad, green crust”."),
-            ProbeKind.Continuity => Continuity(probe, reading),
-            _ => Metered(probe, reading),
-        };
+                : Outcome<JudgedReading>.Fail("Begin with ok or bad, then say what you see: “bad, green crust”.");
+        }
+
+        return probe.Kind == ProbeKind.Continuity ? Continuity(probe, reading) : Metered(probe, reading);
     }
 
     private static Outcome<JudgedReading> Continuity(Probe probe, Reading reading) => reading.Unit switch

@@ -1,6 +1,7 @@
 using System.Globalization;
-using Mendro.Core.Diagnosis;
 using Mendro.Core.Electrical;
+using Mendro.Core.Evidence;
+using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 using Mendro.Core.Quantities;
 
@@ -38,17 +39,19 @@ public static class ReadingMeaning
     /// <param name="words">The words.</param>
     public static Meaning OfSeen(DeviceProfile profile, Probe probe, ProbeOutcome outcome, string words)
     {
-        var lithium = outcome == ProbeOutcome.Abnormal && probe.PartIds().Any(id => profile.FindPart(id)?.Kind == "lithium-pack");
+        var lithium = outcome == ProbeOutcome.Abnormal && probe.PartIds().Any(id => Is(profile.FindPart(id), PartRole.Lithium));
         return lithium && SwollenWords.Any(w => words.Contains(w, StringComparison.OrdinalIgnoreCase))
             ? new("Gas has formed in the cell: do not measure, charge or press it.", "lithium-swollen") : new("");
     }
+
+    private static bool Is(Part? part, PartRole role) => part is not null && TradeLibrary.Shipped.Has(part.Kind, role);
 
     private static Meaning OfPlace(DeviceProfile profile, Expected expected, Reading reading, IReadOnlyList<double>? cells, BenchLimits limits)
     {
         var place = expected.Place;
         return place.Kind switch
         {
-            PlaceKind.Pack when place.Pack is { } pack && reading.Value is { } volts => OfPack(pack, place.Part?.Kind is "cells" or "lithium-pack", volts, cells, limits),
+            PlaceKind.Pack when place.Pack is { } pack && reading.Value is { } volts => OfPack(pack, Is(place.Part, PartRole.Pack), volts, cells, limits),
             PlaceKind.Adapter when reading.Value is { } volts => OfAdapter(profile, place, volts, limits),
             PlaceKind.Rail when reading.Value is { } volts => OfRail(place.Rail, volts, limits),
             PlaceKind.SaveCell when reading.Value is { } volts => new(SaveCellWords.Of(volts, limits.SaveCell)),
@@ -85,7 +88,7 @@ public static class ReadingMeaning
         if (profile.Supply is not { AdapterVolts: { } wanted, AdapterKind: { } kind } supply) return new("");
         if (Math.Abs(volts) < 0.1 * wanted) return new("Nothing arrives here.");
         if (kind == "dc" && volts < 0) return new($"The polarity is reversed; the unit wants {supply.Polarity ?? "the other way round"}.", "adapter-wrong", ProbeOutcome.Abnormal);
-        var inAc = kind == "ac" && place.Part?.Kind == "adapter";
+        var inAc = kind == "ac" && Is(place.Part, PartRole.Adapter);
         // Behind the rectifier of an AC adapter the peak is the measure, without load a good deal over the label.
         var most = kind == "ac" && !inAc ? Rectifier.At(wanted, 0, null).PeakVolts * 1.4 : wanted * 1.5;
         if (volts > most) return new(Inv($"{volts:0.#} V is far over what the unit was made for ({wanted:0.##} V {kind.ToUpperInvariant()})."), "adapter-wrong", ProbeOutcome.Abnormal);
@@ -170,7 +173,7 @@ public static class ReadingMeaning
     {
         if (reading.Unit == ReadingUnit.OverRange) return probe.Expect.High is null ? "Open, as it may be." : "Open: it does not conduct.";
         if (reading.Value is not { } value) return "";
-        var unit = probe.Kind switch { ProbeKind.Volts or ProbeKind.Diode => "V", ProbeKind.Capacitance => "F", ProbeKind.Current => "A", _ => "Ω" };
+        var unit = TradeLibrary.Of(probe.Kind).Shown;
         var (dry, leaky) = probe.Kind == ProbeKind.Capacitance ? (": dried out", ": it leaks, or others beside it are measured along") : ("", "");
         if (probe.Expect.Low is { } low && value < low) return $"Below {Reading.Format(low, unit)}{dry}.";
         if (probe.Expect.High is { } high && value > high) return $"Above {Reading.Format(high, unit)}{leaky}.";

@@ -1,3 +1,4 @@
+using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 
 namespace Mendro.Core.Readings;
@@ -20,8 +21,6 @@ public sealed record Signature(double? Median, double Spread, int Units, double?
     private const double LeastRelativeSpread = 0.02;
 
     // Leads and pressure change a low resistance by this much, a meter's last digits a low voltage.
-    private const double LeastOhms = 0.1;
-    private const double LeastVolts = 0.01;
 
     /// <summary>Puts the readings of good units together, one a unit; null stands for over range.</summary>
     /// <returns>The signature, or null without any reading.</returns>
@@ -40,7 +39,7 @@ public sealed record Signature(double? Median, double Spread, int Units, double?
     public SignatureMatch Compare(double? value, ProbeKind kind)
     {
         if (Median is not { } median || value is not { } v) return new(null, Median is null == value is null);
-        var least = kind switch { ProbeKind.Continuity or ProbeKind.Ohms => LeastOhms, ProbeKind.Volts or ProbeKind.Diode => LeastVolts, _ => 0 };
+        var least = TradeLibrary.Of(kind).LeastDifference;
         var spread = Math.Max(Math.Max(Spread, least), LeastRelativeSpread * Math.Abs(median));
         var away = spread > 0 ? (v - median) / spread : v == median ? 0 : double.PositiveInfinity * Math.Sign(v - median);
         return new(away, Math.Abs(away) <= LineInSpreads);

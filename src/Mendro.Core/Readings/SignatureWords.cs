@@ -1,4 +1,5 @@
 using System.Globalization;
+using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 using Mendro.Core.Quantities;
 
@@ -19,13 +20,7 @@ public static class SignatureWords
     public static string Value(double? value, ProbeKind kind) => value is not { } v ? "OL"
         // A contact is told in hundredths of an ohm, not in milliohms.
         : kind == ProbeKind.Continuity && Math.Abs(v) < 10 ? string.Create(CultureInfo.InvariantCulture, $"{v:0.00} Ω")
-        : Reading.Format(v, kind switch
-    {
-        ProbeKind.Volts or ProbeKind.Diode => "V",
-        ProbeKind.Capacitance => "F",
-        ProbeKind.Current => "A",
-        _ => "Ω",
-    });
+        : Reading.Format(v, TradeLibrary.Of(kind).Shown);
 
     private static double TwoDigits(double value)
     {

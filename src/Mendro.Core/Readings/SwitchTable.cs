@@ -1,3 +1,6 @@
+using Mendro.Core.Library;
+using Mendro.Core.Profiles;
+
 namespace Mendro.Core.Readings;
 
 /// <summary>One line of the table of a fuse or switch: between which contacts it conducts in a position.</summary>
@@ -22,7 +25,8 @@ public static class SwitchTable
     public static IReadOnlyList<SwitchLine> Fuse { get; } = [new("in place", "end to end", true)];
 
     /// <summary>Table of a part kind, or null.</summary>
-    public static IReadOnlyList<SwitchLine>? Of(string? partKind) => partKind switch { "power-switch" => Power, "fuse" => Fuse, _ => null };
+    public static IReadOnlyList<SwitchLine>? Of(PartKind? kind) =>
+        kind?.Has(PartRole.Switch) == true ? Power : kind?.Has(PartRole.Fuse) == true ? Fuse : null;
 
     /// <summary>Takes a position off the front of a reading: <c>off open</c>, <c>on: beep</c>.</summary>
     /// <returns>True for on, false for off, null when none was told; and the rest.</returns>

@@ -1,5 +1,7 @@
 using Mendro.Core.Diagnosis;
-using Mendro.Core.Methods;
+using Mendro.Core.Electrical;
+using Mendro.Core.Evidence;
+using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 using Mendro.Core.Readings;
 

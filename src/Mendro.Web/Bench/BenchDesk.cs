@@ -1,7 +1,8 @@
 using System.Collections.Concurrent;
 using System.Globalization;
 using Mendro.Core.Diagnosis;
-using Mendro.Core.Money;
+using Mendro.Core.Planning;
+using Mendro.Core.Profiles;
 using Mendro.Core.Proving;
 using Mendro.Storage;
 

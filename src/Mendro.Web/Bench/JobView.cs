@@ -1,5 +1,5 @@
 using Mendro.Core.Diagnosis;
-using Mendro.Core.Money;
+using Mendro.Core.Planning;
 using Mendro.Core.Profiles;
 using Mendro.Core.Proving;
 using Mendro.Storage;

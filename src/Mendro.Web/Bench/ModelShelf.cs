@@ -1,6 +1,6 @@
 using System.Collections.Concurrent;
 using Mendro.Core.Diagnosis;
-using Mendro.Core.Methods;
+using Mendro.Core.Library;
 using Mendro.Storage;
 
 namespace Mendro.Web.Bench;

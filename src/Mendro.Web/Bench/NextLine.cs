@@ -1,5 +1,5 @@
 using Mendro.Core.Diagnosis;
-using Mendro.Core.Planning;
+using Mendro.Core.Jobs;
 using Mendro.Storage;
 
 namespace Mendro.Web.Bench;

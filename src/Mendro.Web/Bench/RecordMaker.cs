@@ -1,7 +1,10 @@
+using Mendro.Core;
 using Mendro.Core.Diagnosis;
-using Mendro.Core.Methods;
-using Mendro.Core.Planning;
+using Mendro.Core.Evidence;
+using Mendro.Core.Jobs;
+using Mendro.Core.Library;
 using Mendro.Core.Profiles;
+using Mendro.Core.Quantities;
 using Mendro.Core.Readings;
 using Mendro.Storage;
 

@@ -1,6 +1,8 @@
-using Mendro.Core.Methods;
-using Mendro.Core.Planning;
+using Mendro.Core.Calculators;
+using Mendro.Core.Jobs;
+using Mendro.Core.Library;
 using Mendro.Core.Profiles;
+using Mendro.Core.Quantities;
 using Mendro.Storage;
 
 namespace Mendro.Web.Bench;

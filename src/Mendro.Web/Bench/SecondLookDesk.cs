@@ -1,5 +1,6 @@
 using Mendro.Core.Diagnosis;
-using Mendro.Core.Money;
+using Mendro.Core.Planning;
+using Mendro.Core.Profiles;
 using Mendro.Storage;
 
 namespace Mendro.Web.Bench;

@@ -1,7 +1,7 @@
 using System.Collections.Concurrent;
 using System.Globalization;
 using Mendro.Core.Diagnosis;
-using Mendro.Core.Methods;
+using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 using Mendro.Storage;
 
@@ -74,7 +74,7 @@ public sealed class ShopExperience(LessonStore lessons, GearStore gear, Settings
             for (var f = 0; f < priors.Length; f++)
             {
                 var kind = model.Faults[f].Part.Kind;
-                if (owner.IsGear(kind) && standard.TryGetValue(kind, out var uses)) priors[f] = GearWear.Prior(priors[f], kind, uses);
+                if (owner.IsGear(kind) && standard.TryGetValue(kind, out var uses)) priors[f] = GearWear.Prior(priors[f], model.Library.FindPartKind(kind), uses);
             }
 
             return priors;

@@ -1,3 +1,5 @@
+using Mendro.Core.Profiles;
+
 namespace Mendro.Web.Demo;
 
 /// <summary>One job of the demo world, as its file tells it.</summary>

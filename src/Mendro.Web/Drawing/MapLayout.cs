@@ -1,3 +1,4 @@
+using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 
 namespace Mendro.Web.Drawing;
@@ -28,7 +29,7 @@ public sealed class MapLayout
     /// <summary>Lays a profile out.</summary>
     public MapLayout(DeviceProfile profile)
     {
-        var graph = new ProfileGraph(profile);
+        var graph = ProfileGraph.Of(profile, TradeLibrary.Shipped);
         var layers = Layers(profile, graph);
         var columns = Fold(layers);
         var rows = Math.Max(columns.Max(c => c.Sum(l => l.Count)), profile.Functions.Count);

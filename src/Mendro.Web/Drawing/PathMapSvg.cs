@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Xml.Linq;
 using Mendro.Core.Diagnosis;
+using Mendro.Core.Evidence;
 using Mendro.Core.Profiles;
 
 namespace Mendro.Web.Drawing;

@@ -1,4 +1,5 @@
 using System.Globalization;
+using Mendro.Core.Profiles;
 using Mendro.Storage;
 
 namespace Mendro.Web.Meter;

@@ -1,7 +1,10 @@
 using System.Globalization;
 using System.Text.Json;
-using Mendro.Core.Diagnosis;
+using Mendro.Core;
+using Mendro.Core.Evidence;
+using Mendro.Core.Library;
 using Mendro.Core.Profiles;
+using Mendro.Core.Quantities;
 using Mendro.Core.Readings;
 using Mendro.Storage;
 using Mendro.Web.Bench;

@@ -1,6 +1,7 @@
 using System.Security.Cryptography;
 using System.Text;
 using Mendro.Core.Diagnosis;
+using Mendro.Core.Evidence;
 using Mendro.Core.Profiles;
 using Mendro.StandIns;
 using Mendro.StandIns.Instruments;

@@ -1,5 +1,5 @@
 using Mendro.Core.Diagnosis;
-using Mendro.Core.Methods;
+using Mendro.Core.Library;
 using Mendro.Storage;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
@@ -34,7 +34,8 @@ public sealed class GearModel(GearStore gear, TradeLibrary library) : PageModel
     /// <summary>Chance that a piece is at fault, clean and now.</summary>
     public (double Clean, double Now) Chances(Gear piece)
     {
-        double Any(int uses) => 1 - (library.FindPartKind(piece.Kind)?.Modes ?? []).Aggregate(1.0, (p, m) => p * (1 - GearWear.Prior(piece.Kind, m, uses)));
+        var kind = library.FindPartKind(piece.Kind);
+        double Any(int uses) => 1 - (kind?.Modes ?? []).Aggregate(1.0, (p, m) => p * (1 - GearWear.Prior(kind, m, uses)));
         return (Any(0), Any(piece.Uses));
     }
 

@@ -1,4 +1,6 @@
-using Mendro.Core.Methods;
+using Mendro.Core.Diagnosis;
+using Mendro.Core.Jobs;
+using Mendro.Core.Library;
 using Mendro.Core.Planning;
 using Mendro.Storage;
 using Mendro.Web.Bench;

@@ -1,5 +1,7 @@
 using FluentValidation;
+using Mendro.Core.Library;
 using Mendro.Core.Money;
+using Mendro.Core.Profiles;
 using Mendro.Storage;
 
 namespace Mendro.Web.Pages;

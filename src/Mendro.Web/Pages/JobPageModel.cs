@@ -1,6 +1,7 @@
 using System.Diagnostics.CodeAnalysis;
-using Mendro.Core.Methods;
-using Mendro.Core.Planning;
+using Mendro.Core.Jobs;
+using Mendro.Core.Library;
+using Mendro.Core.Profiles;
 using Mendro.Storage;
 using Mendro.Web.Bench;
 using Microsoft.AspNetCore.Mvc;

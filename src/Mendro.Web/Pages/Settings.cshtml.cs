@@ -1,5 +1,6 @@
 using System.Globalization;
 using Mendro.Core.Money;
+using Mendro.Core.Profiles;
 using Mendro.Storage;
 using Mendro.Web.Meter;
 using Microsoft.AspNetCore.Mvc;

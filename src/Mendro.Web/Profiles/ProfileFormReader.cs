@@ -1,7 +1,7 @@
 using System.Globalization;
 using System.Text;
 using System.Text.RegularExpressions;
-using Mendro.Core.Methods;
+using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 
 namespace Mendro.Web.Profiles;
@@ -67,13 +67,13 @@ public sealed partial class ProfileFormReader(TradeLibrary library)
         {
             if (Words.Clean(text).Length == 0) return null;
             if (Number(text) is { } value) return value;
-            Report($"probe “{name}”, {which}", $"“{text}” is not a number. Write it in {Unit(kind)}, such as 4.75 or 22e-6.");
+            Report($"probe “{name}”, {which}", $"“{text}” is not a number. Write it in {TradeLibrary.Of(kind).Unit}, such as 4.75 or 22e-6.");
             return null;
         }
 
         var spans = List(row.Spans);
         return new Probe(IdOf(row.Id, row.Name), name, Words.Clean(row.Where), kind, Null(row.At), Null(row.Toward), spans.Count > 0 ? spans : null, Null(row.Rail),
-            new Expectation(Limit(row.Low, "low"), Limit(row.High, "high"), Unit(kind), Null(row.Text)), Kind<AccessState>(row.State, AccessState.Closed), Positive(row.Minutes, 1, $"probe “{name}”, minutes"), row.Unloaded);
+            new Expectation(Limit(row.Low, "low"), Limit(row.High, "high"), TradeLibrary.Of(kind).Unit, Null(row.Text)), Kind<AccessState>(row.State, AccessState.Closed), Positive(row.Minutes, 1, $"probe “{name}”, minutes"), row.Unloaded);
     }
 
     private Supply? Supply(ProfileForm form)
@@ -121,17 +121,6 @@ public sealed partial class ProfileFormReader(TradeLibrary library)
             _ => place,
         };
     }
-
-    /// <summary>Unit in which the limits of a kind of probe are written.</summary>
-    public static string Unit(ProbeKind kind) => kind switch
-    {
-        ProbeKind.Volts or ProbeKind.Diode => "V",
-        ProbeKind.Ohms => "ohm",
-        ProbeKind.Capacitance => "F",
-        ProbeKind.Current => "A",
-        ProbeKind.Continuity => "beep",
-        _ => "word",
-    };
 
     private double Positive(string? text, double otherwise, string place, bool zero = false)
     {

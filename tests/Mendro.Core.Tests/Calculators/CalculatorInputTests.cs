@@ -1,6 +1,6 @@
 using CsCheck;
 using Mendro.Core.Calculators;
-using Mendro.Core.Methods;
+using Mendro.Core.Library;
 using Mendro.Core.Quantities;
 
 namespace Mendro.Core.Tests.Calculators;

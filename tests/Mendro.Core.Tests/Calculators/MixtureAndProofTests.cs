@@ -1,7 +1,9 @@
 using CsCheck;
 using MathNet.Numerics;
 using MathNet.Numerics.Distributions;
+using Mendro.Core.Methods;
 using Mendro.Core.Proving;
+using Mendro.Core.Quantities;
 
 namespace Mendro.Core.Tests.Calculators;
 

@@ -1,3 +1,5 @@
+using Mendro.Core.Library;
+
 namespace Mendro.Core.Tests.Calculators;
 
 /// <summary>Packs, regulators, adapters and dividers.</summary>

@@ -1,5 +1,6 @@
 using Mendro.Core.Diagnosis;
-using Mendro.Core.Methods;
+using Mendro.Core.Evidence;
+using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 
 namespace Mendro.Core.Tests.Diagnosis;
@@ -81,11 +82,11 @@ public class BenchScenarioTests
     public void Gear_becomes_more_suspect_with_use_and_cleaning_resets_it()
     {
         var mode = Library.FindPartKind("test-console")!.Modes[0];
-        var chances = new[] { 0, 10, 50, 200 }.Select(uses => GearWear.Prior("test-console", mode, uses)).ToList();
+        var chances = new[] { 0, 10, 50, 200 }.Select(uses => GearWear.Prior(TradeLibrary.Shipped.FindPartKind("test-console"), mode, uses)).ToList();
         chances[0].ShouldBe(mode.Prior * GearWear.KnownGood, 1e-12);
         chances.Zip(chances.Skip(1)).ShouldAllBe(c => c.Second > c.First);
         // Each use adds its own small chance: after n uses 1 − (1 − p)(1 − w)^n.
-        chances[2].ShouldBe(1 - (1 - mode.Prior * GearWear.KnownGood) * Math.Pow(1 - GearWear.PerUse("test-console"), 50), 1e-12);
+        chances[2].ShouldBe(1 - (1 - mode.Prior * GearWear.KnownGood) * Math.Pow(1 - TradeLibrary.Shipped.FindPartKind("test-console")!.WearPerUse, 50), 1e-12);
 
         var model = new Bench("pellin-atrium-cartridge").Model;
         List<BenchEvent> events = [new FunctionTried(0, "cartridge", false, "black-box"), Swap(model, 1, "cartridge", false, ("console", SpareConsole))];

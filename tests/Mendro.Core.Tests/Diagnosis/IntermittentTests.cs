@@ -1,5 +1,6 @@
 using Mendro.Core.Diagnosis;
-using Mendro.Core.Methods;
+using Mendro.Core.Evidence;
+using Mendro.Core.Library;
 
 namespace Mendro.Core.Tests.Diagnosis;
 

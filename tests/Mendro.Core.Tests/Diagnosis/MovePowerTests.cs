@@ -1,5 +1,4 @@
 using Mendro.Core.Diagnosis;
-using Mendro.Core.Methods;
 using Mendro.Core.Profiles;
 
 namespace Mendro.Core.Tests.Diagnosis;

@@ -1,7 +1,6 @@
 using MathNet.Numerics.Distributions;
 using Mendro.Core.Diagnosis;
-using Mendro.Core.Methods;
-using Mendro.Core.Profiles;
+using Mendro.Core.Library;
 
 namespace Mendro.Core.Tests.Diagnosis;
 

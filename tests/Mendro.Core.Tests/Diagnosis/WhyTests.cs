@@ -1,4 +1,5 @@
 using Mendro.Core.Diagnosis;
+using Mendro.Core.Evidence;
 
 namespace Mendro.Core.Tests.Diagnosis;
 

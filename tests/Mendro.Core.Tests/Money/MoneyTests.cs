@@ -1,5 +1,6 @@
 using Mendro.Core.Diagnosis;
 using Mendro.Core.Money;
+using Mendro.Core.Planning;
 
 namespace Mendro.Core.Tests.Money;
 

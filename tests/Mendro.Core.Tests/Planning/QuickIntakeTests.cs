@@ -1,5 +1,5 @@
 using CsCheck;
-using Mendro.Core.Methods;
+using Mendro.Core.Library;
 using Mendro.Core.Planning;
 
 namespace Mendro.Core.Tests.Planning;

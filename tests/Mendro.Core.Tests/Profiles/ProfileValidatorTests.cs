@@ -1,4 +1,4 @@
-using Mendro.Core.Methods;
+using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 
 namespace Mendro.Core.Tests.Profiles;
@@ -48,7 +48,7 @@ public class ProfileValidatorTests
     [Fact]
     public void A_short_takes_its_own_rail_down_and_not_what_is_before_it()
     {
-        var rail = new ProfileGraph(Good()).RailOf("main");
+        var rail = new ProfileGraph(Good(), TradeLibrary.Shipped).RailOf("main");
         rail.Heads.ShouldBe(["psu"]);
         rail.Members.ShouldBe(["psu", "joint", "main", "light"], ignoreOrder: true);
     }
@@ -56,7 +56,7 @@ public class ProfileValidatorTests
     [Fact]
     public void A_board_does_not_need_the_buttons_that_report_to_it()
     {
-        var graph = new ProfileGraph(Good());
+        var graph = new ProfileGraph(Good(), TradeLibrary.Shipped);
         graph.Closure(Good().FindFunction("picture")!).ShouldNotContain("pads");
         graph.Closure(Good().FindFunction("buttons")!).ShouldContain("pads");
     }

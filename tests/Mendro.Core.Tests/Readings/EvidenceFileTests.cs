@@ -1,5 +1,5 @@
 using Mendro.Core.Diagnosis;
-using Mendro.Core.Methods;
+using Mendro.Core.Evidence;
 using Mendro.Core.Profiles;
 using Mendro.Core.Readings;
 

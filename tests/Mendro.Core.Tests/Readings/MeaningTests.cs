@@ -1,7 +1,8 @@
 using CsCheck;
 using Mendro.Core.Diagnosis;
 using Mendro.Core.Electrical;
-using Mendro.Core.Methods;
+using Mendro.Core.Evidence;
+using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 using Mendro.Core.Readings;
 

@@ -1,11 +1,11 @@
 using Mendro.Core.Calculators;
 using Mendro.Core.Diagnosis;
 using Mendro.Core.Electrical;
-using Mendro.Core.Methods;
+using Mendro.Core.Evidence;
+using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 using Mendro.Core.Readings;
 using Mendro.StandIns;
-using Mendro.StandIns.Instruments;
 
 namespace Mendro.Core.Tests.Readings;
 

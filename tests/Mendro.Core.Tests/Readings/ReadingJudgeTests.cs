@@ -1,5 +1,4 @@
-using Mendro.Core.Diagnosis;
-using Mendro.Core.Methods;
+using Mendro.Core.Evidence;
 using Mendro.Core.Readings;
 
 namespace Mendro.Core.Tests.Readings;

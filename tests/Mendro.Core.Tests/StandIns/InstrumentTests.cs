@@ -1,7 +1,8 @@
 using System.Globalization;
 using Mendro.Core.Diagnosis;
-using Mendro.Core.Methods;
+using Mendro.Core.Library;
 using Mendro.Core.Profiles;
+using Mendro.Core.Quantities;
 using Mendro.Core.Readings;
 using Mendro.StandIns;
 using Mendro.StandIns.Instruments;

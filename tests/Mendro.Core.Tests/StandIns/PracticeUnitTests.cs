@@ -1,5 +1,6 @@
 using Mendro.Core.Diagnosis;
-using Mendro.Core.Methods;
+using Mendro.Core.Library;
+using Mendro.Core.Profiles;
 using Mendro.StandIns;
 
 namespace Mendro.Core.Tests.StandIns;

@@ -1,5 +1,7 @@
 using System.Net;
 using System.Text.Json;
+using Mendro.Core.Profiles;
+using Mendro.Core.Quantities;
 using Mendro.Storage;
 using Mendro.Web.Meter;
 

@@ -1,5 +1,7 @@
+using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 using Mendro.Core.Quantities;
+using Mendro.Core.Readings;
 using Mendro.Storage;
 using Mendro.Web.Meter;
 using Microsoft.Extensions.Time.Testing;

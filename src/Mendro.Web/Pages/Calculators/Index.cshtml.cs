@@ -2,9 +2,9 @@ using System.Globalization;
 using System.Text.Json;
 using Htmx;
 using Mendro.Core.Calculators;
-using Mendro.Core.Methods;
-using Mendro.Core.Planning;
+using Mendro.Core.Library;
 using Mendro.Storage;
+using Mendro.Web.Drawing;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 

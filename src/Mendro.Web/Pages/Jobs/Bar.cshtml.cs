@@ -1,4 +1,4 @@
-using Mendro.Core.Methods;
+using Mendro.Core.Library;
 using Mendro.Storage;
 using Mendro.Web.Bench;
 using Mendro.Web.Meter;

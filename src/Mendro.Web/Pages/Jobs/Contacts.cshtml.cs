@@ -1,8 +1,9 @@
 using System.Globalization;
 using Htmx;
-using Mendro.Core.Diagnosis;
-using Mendro.Core.Methods;
-using Mendro.Core.Planning;
+using Mendro.Core;
+using Mendro.Core.Evidence;
+using Mendro.Core.Jobs;
+using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 using Mendro.Core.Quantities;
 using Mendro.Core.Readings;

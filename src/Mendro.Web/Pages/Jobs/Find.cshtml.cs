@@ -1,6 +1,8 @@
 using Mendro.Core.Diagnosis;
-using Mendro.Core.Methods;
+using Mendro.Core.Library;
 using Mendro.Core.Profiles;
+using Mendro.Core.Quantities;
+using Mendro.Core.Readings;
 using Mendro.Storage;
 using Mendro.Web.Bench;
 using Mendro.Web.Drawing;

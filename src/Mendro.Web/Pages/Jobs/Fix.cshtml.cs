@@ -1,9 +1,9 @@
 using System.Globalization;
 using Mendro.Core.Calculators;
 using Mendro.Core.Diagnosis;
-using Mendro.Core.Methods;
+using Mendro.Core.Jobs;
+using Mendro.Core.Library;
 using Mendro.Core.Money;
-using Mendro.Core.Planning;
 using Mendro.Core.Profiles;
 using Mendro.Core.Readings;
 using Mendro.Storage;
@@ -68,7 +68,7 @@ public sealed class FixModel(
     public IReadOnlyList<CalculatorLink> Calculators => Part is { } part ? CalculatorLinks.ForPart(View.Profile, part) : [];
 
     /// <summary>What a fuse or switch should show by position, or null.</summary>
-    public IReadOnlyList<SwitchLine>? Positions => SwitchTable.Of(Part?.Kind);
+    public IReadOnlyList<SwitchLine>? Positions => SwitchTable.Of(Library.FindPartKind(Part?.Kind ?? ""));
 
     /// <summary>Shows the methods for a part.</summary>
     public IActionResult OnGet(string? part, string? method) => Prepare(part, method) ? Page() : NotFound();

@@ -1,6 +1,7 @@
-using Mendro.Core.Methods;
+using Mendro.Core.Diagnosis;
+using Mendro.Core.Jobs;
+using Mendro.Core.Library;
 using Mendro.Core.Money;
-using Mendro.Core.Planning;
 using Mendro.Core.Readings;
 using Mendro.Storage;
 using Mendro.Web.Bench;

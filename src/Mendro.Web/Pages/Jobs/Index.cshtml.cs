@@ -1,4 +1,4 @@
-using Mendro.Core.Planning;
+using Mendro.Core.Jobs;
 using Mendro.Storage;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;

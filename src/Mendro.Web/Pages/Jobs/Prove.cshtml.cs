@@ -1,6 +1,6 @@
 using Htmx;
-using Mendro.Core.Methods;
-using Mendro.Core.Planning;
+using Mendro.Core.Jobs;
+using Mendro.Core.Library;
 using Mendro.Storage;
 using Mendro.Web.Bench;
 using Microsoft.AspNetCore.Mvc;

@@ -3,9 +3,11 @@ using Htmx;
 using Mendro.Core;
 using Mendro.Core.Calculators;
 using Mendro.Core.Diagnosis;
-using Mendro.Core.Methods;
-using Mendro.Core.Planning;
+using Mendro.Core.Evidence;
+using Mendro.Core.Jobs;
+using Mendro.Core.Library;
 using Mendro.Core.Profiles;
+using Mendro.Core.Quantities;
 using Mendro.Core.Readings;
 using Mendro.Storage;
 using Mendro.Web.Bench;
@@ -201,16 +203,6 @@ public abstract class ReadingPageModel(JobStore jobs, BenchRecordStore records, 
         if (IsPractice) return NotFound();
         return Locked() is null && !Records.Restore(View.Job.Id, id) ? NotFound() : Done();
     }
-
-    /// <summary>An example of what may be typed.</summary>
-    public static string Example(Probe probe) => probe.Kind switch
-    {
-        ProbeKind.Volts => "5.02 V",
-        ProbeKind.Continuity => "beep",
-        ProbeKind.Ohms => "4k7",
-        ProbeKind.Capacitance => "22u",
-        _ => "ok, or bad …",
-    };
 
     /// <summary>Loads the job and sets the bar.</summary>
     /// <param name="select">What to set it to; <c>walk:best</c> or <c>walk:supply</c> for the next metered point; null for the best move.</param>

@@ -1,4 +1,5 @@
-using Mendro.Core.Methods;
+using Mendro.Core.Library;
+using Mendro.Core.Profiles;
 using Mendro.Storage;
 using Mendro.Web.Bench;
 using Microsoft.AspNetCore.Mvc;

@@ -1,7 +1,9 @@
 using Htmx;
 using Mendro.Core;
+using Mendro.Core.Calculators;
 using Mendro.Core.Electrical;
-using Mendro.Core.Methods;
+using Mendro.Core.Library;
+using Mendro.Core.Profiles;
 using Mendro.Core.Quantities;
 using Mendro.Core.Readings;
 using Mendro.Storage;

@@ -1,6 +1,6 @@
 using Mendro.Core.Diagnosis;
-using Mendro.Core.Methods;
-using Mendro.Core.Planning;
+using Mendro.Core.Jobs;
+using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 using Mendro.Storage;
 using Mendro.Web.Bench;
@@ -103,8 +103,8 @@ public sealed class SwapsModel(
             .Select(j => new StandIn($"job{j.Number}", $"unit {j.Tag}", kind)).ToList();
         var slots = SwapPlanner.Swappable(View.Model, wanted.Id).Select(p => new SwapSlot(p.Id, p.Name,
             [.. pieces.Where(g => g.Kind == p.Kind).Select(Piece),
-             .. p.Kind == "test-cartridge" ? Units(k => k == DeviceKind.Cartridge, p.Kind) : p.Kind == "test-console" ? Units(k => k is DeviceKind.Console or DeviceKind.Handheld, p.Kind) : []])).ToList();
-        var unitKind = SwapPlanner.UnitKind(View.Profile.Kind);
+             .. Library.FindPartKind(p.Kind) is { Gear: true, StandsFor: { } fits } ? Units(fits.Contains, p.Kind) : []])).ToList();
+        var unitKind = SwapPlanner.UnitKind(Library, View.Profile.Kind);
         Slots = [new SwapSlot(SwapPlanner.WholeUnit, "This unit", [.. pieces.Where(g => g.Kind == unitKind).Select(Piece), .. Units(k => k == View.Profile.Kind, unitKind)]), .. slots];
         Rows = View.Records.Where(r => r.Subject == wanted.Id && r.Kind is (RecordKind.Swap or RecordKind.Function)).Select(r => new SwapRow(r,
             r.Kind == RecordKind.Function ? new Dictionary<string, string>()

@@ -1,5 +1,5 @@
 using System.Text;
-using Mendro.Core.Methods;
+using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 using Mendro.Storage;
 using Microsoft.AspNetCore.Mvc;

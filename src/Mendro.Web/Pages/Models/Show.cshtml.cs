@@ -1,6 +1,6 @@
 using System.Text;
 using Mendro.Core.Diagnosis;
-using Mendro.Core.Methods;
+using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 using Mendro.Storage;
 using Mendro.Web.Bench;

@@ -1,6 +1,6 @@
 using System.Globalization;
 using System.Security.Cryptography;
-using Mendro.Core.Planning;
+using Mendro.Core.Jobs;
 using Mendro.Core.Profiles;
 using Mendro.Storage;
 using Mendro.Web.Bench;

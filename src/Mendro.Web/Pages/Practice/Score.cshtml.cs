@@ -1,4 +1,5 @@
-using Mendro.Core.Planning;
+using Mendro.Core.Diagnosis;
+using Mendro.Core.Jobs;
 using Mendro.Storage;
 using Mendro.Web.Bench;
 using Microsoft.AspNetCore.Mvc;

@@ -1,4 +1,4 @@
-namespace Mendro.Core.Planning;
+namespace Mendro.Core.Jobs;
 
 /// <summary>The five stages of a job, in order.</summary>
 public enum WorkStage

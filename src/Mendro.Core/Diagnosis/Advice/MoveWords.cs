@@ -1,4 +1,6 @@
 using System.Globalization;
+using Mendro.Core.Evidence;
+using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 using Mendro.Core.Quantities;
 
@@ -8,38 +10,26 @@ namespace Mendro.Core.Diagnosis;
 public static class MoveWords
 {
     /// <summary>Title of a check, starting with the verb.</summary>
-    public static string CheckTitle(Probe probe) => probe.Kind switch
-    {
-        ProbeKind.Volts => $"Measure: {Lower(probe.Name)}",
-        ProbeKind.Ohms or ProbeKind.Diode or ProbeKind.Capacitance or ProbeKind.Current => $"Measure: {Lower(probe.Name)}",
-        ProbeKind.Continuity => $"Beep: {Lower(probe.Name)}",
-        ProbeKind.Look => $"Look: {Lower(probe.Name)}",
-        _ => probe.Name,
-    };
+    public static string CheckTitle(Probe probe) => TradeLibrary.Of(probe.Kind).Title is { Length: > 0 } title
+        ? string.Format(CultureInfo.InvariantCulture, title, Lower(probe.Name))
+        : probe.Name;
 
     /// <summary>What a good unit answers.</summary>
-    public static string GoodAnswer(Probe probe) => probe.Kind switch
+    public static string GoodAnswer(Probe probe)
     {
-        ProbeKind.Volts or ProbeKind.Current => Range(probe.Expect, probe.Kind == ProbeKind.Volts ? "V" : "A"),
-        ProbeKind.Continuity => "beep",
-        ProbeKind.Ohms when probe.Rail is not null => "no beep",
-        ProbeKind.Ohms => Range(probe.Expect, "Ω"),
-        ProbeKind.Diode => Range(probe.Expect, "V"),
-        ProbeKind.Capacitance when probe.Expect is { Low: { } low, High: { } high } => $"{Reading.Format(low, "F")} – {Reading.Format(high, "F")}",
-        _ => probe.Expect.Text ?? "as it should be",
-    };
+        var facts = TradeLibrary.Of(probe.Kind);
+        if (facts.ByEye) return probe.Expect.Text ?? "as it should be";
+        if (facts.Good is { } good) return good;
+        if (ToGround(probe)) return "no beep";
+        return probe.Kind == ProbeKind.Capacitance && probe.Expect is { Low: { } low, High: { } high }
+            ? $"{Reading.Format(low, facts.Shown)} – {Reading.Format(high, facts.Shown)}"
+            : Range(probe.Expect, facts.Shown);
+    }
 
     /// <summary>What a faulty unit answers.</summary>
-    public static string BadAnswer(Probe probe) => probe.Kind switch
-    {
-        ProbeKind.Volts => "missing or off",
-        ProbeKind.Current => "too much or none",
-        ProbeKind.Continuity => "no beep",
-        ProbeKind.Ohms when probe.Rail is not null => "beep, or a few ohms",
-        ProbeKind.Ohms or ProbeKind.Diode or ProbeKind.Capacitance => "out of range",
-        ProbeKind.Press => "it changes",
-        _ => "not so",
-    };
+    public static string BadAnswer(Probe probe) => ToGround(probe) ? "beep, or a few ohms" : TradeLibrary.Of(probe.Kind).Bad;
+
+    private static bool ToGround(Probe probe) => probe is { Kind: ProbeKind.Ohms, Rail: not null };
 
     /// <summary>Title of a provocation, starting with the verb.</summary>
     public static string ProvokeTitle(DeviceFunction function, Provocation how) => how switch

@@ -1,6 +1,6 @@
 using Mendro.Core.Profiles;
 
-namespace Mendro.Core.Methods;
+namespace Mendro.Core.Library;
 
 /// <summary>How a failure mode shows in the circuit.</summary>
 public enum ModeEffect
@@ -27,7 +27,27 @@ public enum ModeEffect
 /// <param name="Modes">The ways it fails.</param>
 /// <param name="Gear">True for test gear that belongs to the bench and not to the unit.</param>
 /// <param name="Swappable">True when another piece can stand in for it in a trial.</param>
-public sealed record PartKind(string Kind, string Name, IReadOnlyList<FailureMode> Modes, bool Gear = false, bool Swappable = false);
+/// <param name="Roles">What it does in a unit; rules ask for these and never for the kind.</param>
+/// <param name="WearPerUse">Chance that one more use as test gear leaves it dirty, 0 to 1 (common practice, no source).</param>
+/// <param name="StandsFor">Kinds of device whose whole unit it can stand for in a swap trial.</param>
+/// <param name="Calculators">Calculators that apply to it.</param>
+public sealed record PartKind(
+    string Kind,
+    string Name,
+    IReadOnlyList<FailureMode> Modes,
+    bool Gear = false,
+    bool Swappable = false,
+    IReadOnlyList<PartRole>? Roles = null,
+    double WearPerUse = PartKind.LeastWear,
+    IReadOnlyList<DeviceKind>? StandsFor = null,
+    IReadOnlyList<string>? Calculators = null)
+{
+    /// <summary>Wear of a kind that the data say nothing of: screens and the like hardly get dirty.</summary>
+    public const double LeastWear = 0.0005;
+
+    /// <summary>True when the kind plays this role.</summary>
+    public bool Has(PartRole role) => Roles?.Contains(role) == true;
+}
 
 /// <summary>One way a kind of part fails.</summary>
 /// <param name="Id">Id within the kind.</param>

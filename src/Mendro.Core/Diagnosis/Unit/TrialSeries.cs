@@ -1,4 +1,4 @@
-using Mendro.Core.Methods;
+using Mendro.Core.Library;
 
 namespace Mendro.Core.Diagnosis;
 

@@ -1,4 +1,4 @@
-using Mendro.Core.Methods;
+using Mendro.Core.Library;
 
 namespace Mendro.Core.Diagnosis;
 
@@ -25,15 +25,6 @@ public sealed record CaseContext(IReadOnlyList<double>? Priors = null, IReadOnly
 /// <summary>How test gear becomes more suspect with use (common practice, no source): it gets dirty from dirty units.</summary>
 public static class GearWear
 {
-    /// <summary>Chance that one more use leaves it dirty, by part kind; cables and screens wear far less.</summary>
-    public static double PerUse(string kind) => kind switch
-    {
-        "test-console" or "cartridge-connector" => 0.006,
-        "test-cartridge" => 0.004,
-        "test-cable" or "cord" or "adapter" => 0.001,
-        _ => 0.0005,
-    };
-
     /// <summary>
     /// What stands in was chosen because it is known to work: it has this share of the chance that such a part has in a
     /// unit brought in (common practice, no source).
@@ -41,15 +32,16 @@ public static class GearWear
     public const double KnownGood = 0.25;
 
     /// <summary>Chance that a piece of gear has a failure mode.</summary>
-    /// <param name="kind">Part kind.</param>
+    /// <param name="kind">Part kind; null for one the library does not know.</param>
     /// <param name="mode">Failure mode.</param>
     /// <param name="uses">Uses since the last cleaning, 0 or more.</param>
-    public static double Prior(string kind, FailureMode mode, int uses) =>
+    public static double Prior(PartKind? kind, FailureMode mode, int uses) =>
         Prior(mode.Prior * KnownGood, kind, uses);
 
     /// <summary>Chance that it is at fault after some uses: each use has its own small chance.</summary>
     /// <param name="prior">Chance when just cleaned, 0 to 1.</param>
-    /// <param name="kind">Part kind.</param>
+    /// <param name="kind">Part kind; its data say how it wears.</param>
     /// <param name="uses">Uses since the last cleaning, 0 or more.</param>
-    public static double Prior(double prior, string kind, int uses) => 1 - (1 - prior) * Math.Pow(1 - PerUse(kind), uses);
+    public static double Prior(double prior, PartKind? kind, int uses) =>
+        1 - (1 - prior) * Math.Pow(1 - (kind?.WearPerUse ?? PartKind.LeastWear), uses);
 }

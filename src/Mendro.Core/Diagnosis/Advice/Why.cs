@@ -1,5 +1,3 @@
-using Mendro.Core.Profiles;
-
 namespace Mendro.Core.Diagnosis;
 
 /// <summary>How one finding moves the odds of one suspect.</summary>

@@ -1,3 +1,5 @@
+using Mendro.Core.Evidence;
+using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 
 namespace Mendro.Core.Diagnosis;
@@ -43,13 +45,11 @@ public static class SwapPlanner
     }
 
     /// <summary>Kind of gear that can stand in for a whole unit of this sort.</summary>
-    public static string UnitKind(DeviceKind kind) => kind switch
-    {
-        DeviceKind.Cartridge => "test-cartridge",
-        DeviceKind.Controller => "port",
-        DeviceKind.Accessory => "test-cable",
-        _ => "test-console",
-    };
+    public static string UnitKind(TradeLibrary library, DeviceKind kind) =>
+        Standing(library, kind) ?? Standing(library, DeviceKind.Console) ?? "";
+
+    private static string? Standing(TradeLibrary library, DeviceKind kind) =>
+        library.PartKinds.FirstOrDefault(k => k.StandsFor?.Contains(kind) == true)?.Kind;
 
     /// <summary>The most telling swaps for the failing function worked on, best first.</summary>
     /// <param name="diagnosis">Diagnosis of the unit.</param>
@@ -61,7 +61,7 @@ public static class SwapPlanner
         var unit = diagnosis.Case;
         var blame = new BlameShares(unit, target);
         var now = Entropy(unit, blame.Of(diagnosis.Posterior.Fault, out var unknown), unknown);
-        var slots = Swappable(unit.Model, target.Id).Select(p => (p.Id, p.Kind)).Append((WholeUnit, UnitKind(unit.Model.Profile.Kind)));
+        var slots = Swappable(unit.Model, target.Id).Select(p => (p.Id, p.Kind)).Append((WholeUnit, UnitKind(unit.Model.Library, unit.Model.Profile.Kind)));
         var proposals = new List<SwapProposal>();
         foreach (var (partId, kind) in slots)
         {
@@ -90,8 +90,10 @@ public static class SwapPlanner
         var template = unit.Swapped(target, new SwapTried(-1, target.Id, Chain(unit.Model, target.Id, [partId]), false, [gear.Id]), -1);
         if (unit.GearFaults(gear.Id).Count > 0) return template;
         // A piece that took no part yet is not in the network: its own chance to fail is one more leak.
-        var holds = (unit.Model.Library.FindPartKind(gear.Kind)?.Modes ?? [])
-            .Aggregate(1 - template.Leak, (p, mode) => p * (1 - GearWear.Prior(gear.Kind, mode, gear.UsesSinceCleaning) * EvidenceWeights.Fails(mode)));
+        var kind = unit.Model.Library.FindPartKind(gear.Kind);
+        var holds = (kind?.Modes ?? []).Aggregate(
+            1 - template.Leak,
+            (p, mode) => p * (1 - GearWear.Prior(kind, mode, gear.UsesSinceCleaning) * EvidenceWeights.Fails(mode)));
         return template with { Leak = 1 - holds };
     }
 

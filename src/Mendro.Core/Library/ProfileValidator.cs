@@ -1,6 +1,6 @@
-using Mendro.Core.Methods;
+using Mendro.Core.Profiles;
 
-namespace Mendro.Core.Profiles;
+namespace Mendro.Core.Library;
 
 /// <summary>Checks what a JSON Schema cannot: references, cycles, probes that tell nothing.</summary>
 public static class ProfileValidator
@@ -51,7 +51,7 @@ public static class ProfileValidator
         for (var i = 0; i < profile.Probes.Count; i++) CheckProbe(profile.Probes[i], i, known, Report);
         for (var i = 0; i < (profile.Connectors?.Count ?? 0); i++) CheckConnector(profile, profile.Connectors![i], i, library, Report);
         CheckCycles(profile, Report);
-        CheckReach(profile, Report);
+        CheckReach(profile, library, Report);
         return problems;
     }
 
@@ -94,9 +94,9 @@ public static class ProfileValidator
         foreach (var feed in profile.Feeds.Where(f => f.From == f.To)) report("feeds", $"“{feed.From}” feeds itself.");
     }
 
-    private static void CheckReach(DeviceProfile profile, Action<string, string> report)
+    private static void CheckReach(DeviceProfile profile, TradeLibrary library, Action<string, string> report)
     {
-        var graph = new ProfileGraph(profile);
+        var graph = ProfileGraph.Of(profile, library);
         var used = new HashSet<string>();
         foreach (var function in profile.Functions) used.UnionWith(graph.Closure(function));
         foreach (var part in profile.Parts.Where(p => !used.Contains(p.Id)))

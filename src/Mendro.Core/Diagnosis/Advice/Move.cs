@@ -1,4 +1,5 @@
-using Mendro.Core.Methods;
+using Mendro.Core.Evidence;
+using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 
 namespace Mendro.Core.Diagnosis;
@@ -48,7 +49,7 @@ public sealed record Move(
     Provocation? Provoke = null)
 {
     /// <summary>True when the unit has to be fed and switched on for it: a trial, volts or current, or pressing to see what changes.</summary>
-    public bool NeedsPower => Function is not null || Probe is { Kind: ProbeKind.Press } or { Kind: ProbeKind.Volts or ProbeKind.Current, Unloaded: false };
+    public bool NeedsPower => Function is not null || Probe is { Unloaded: false } probe && TradeLibrary.Of(probe.Kind).NeedsPower;
 }
 
 /// <summary>The advice for a unit at this moment.</summary>

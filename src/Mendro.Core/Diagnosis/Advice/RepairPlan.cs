@@ -1,3 +1,4 @@
+using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 
 namespace Mendro.Core.Diagnosis;

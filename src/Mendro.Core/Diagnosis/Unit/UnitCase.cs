@@ -1,4 +1,5 @@
-using Mendro.Core.Methods;
+using Mendro.Core.Evidence;
+using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 
 namespace Mendro.Core.Diagnosis;
@@ -169,8 +170,10 @@ public sealed class UnitCase
         foreach (var item in Context.Gear ?? [])
         {
             var part = new Part(item.PartId, item.Name, item.Kind);
-            _gearFaults[item.Id] = (Model.Library.FindPartKind(item.Kind)?.Modes ?? [])
-                .Select(mode => AddFault(new PartFault(part, mode, GearWear.Prior(item.Kind, mode, item.UsesSinceCleaning)), -1)).ToList();
+            var kind = Model.Library.FindPartKind(item.Kind);
+            _gearFaults[item.Id] = (kind?.Modes ?? [])
+                .Select(mode => AddFault(new PartFault(part, mode, GearWear.Prior(kind, mode, item.UsesSinceCleaning)), -1))
+                .ToList();
         }
     }
 

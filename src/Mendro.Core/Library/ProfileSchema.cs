@@ -1,8 +1,8 @@
-using Mendro.Core.Methods;
+using Mendro.Core.Profiles;
 using NJsonSchema;
 using NJsonSchema.Validation;
 
-namespace Mendro.Core.Profiles;
+namespace Mendro.Core.Library;
 
 /// <summary>Checks a text against the JSON Schema of <c>mendro.profile/1</c> and names the place of every error.</summary>
 public static class ProfileSchema

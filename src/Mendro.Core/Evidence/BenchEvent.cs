@@ -1,4 +1,4 @@
-namespace Mendro.Core.Diagnosis;
+namespace Mendro.Core.Evidence;
 
 /// <summary>Something that happened at the bench, in order. The order of a list of events is their order in time.</summary>
 /// <param name="Id">Id of the record it came from.</param>

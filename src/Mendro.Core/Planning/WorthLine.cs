@@ -1,6 +1,6 @@
 using Mendro.Core.Diagnosis;
 
-namespace Mendro.Core.Money;
+namespace Mendro.Core.Planning;
 
 /// <summary>What a unit is worth in each state, in the shop's currency.</summary>
 /// <param name="Working">Value when it works, or null when not known.</param>

@@ -1,3 +1,5 @@
+using Mendro.Core.Evidence;
+using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 
 namespace Mendro.Core.Diagnosis;

@@ -1,4 +1,6 @@
-using Mendro.Core.Methods;
+using Mendro.Core.Evidence;
+using Mendro.Core.Library;
+using Mendro.Core.Profiles;
 
 namespace Mendro.Core.Diagnosis;
 

@@ -1,5 +1,5 @@
 using MathNet.Numerics.Distributions;
-using Mendro.Core.Methods;
+using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 
 namespace Mendro.Core.Diagnosis;

@@ -1,4 +1,6 @@
+using Mendro.Core.Library;
 using Mendro.Core.Profiles;
+using Mendro.Core.Readings;
 
 namespace Mendro.Core.Diagnosis;
 

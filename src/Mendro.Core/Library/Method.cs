@@ -1,6 +1,6 @@
 using Mendro.Core.Profiles;
 
-namespace Mendro.Core.Methods;
+namespace Mendro.Core.Library;
 
 /// <summary>What sort of intervention a method is.</summary>
 public enum MethodType

@@ -1,4 +1,7 @@
+using Mendro.Core.Evidence;
+using Mendro.Core.Library;
 using Mendro.Core.Profiles;
+using Mendro.Core.Readings;
 
 namespace Mendro.Core.Diagnosis;
 

@@ -1,5 +1,6 @@
 using System.Collections.Concurrent;
-using Mendro.Core.Methods;
+using Mendro.Core.Evidence;
+using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 
 namespace Mendro.Core.Diagnosis;
@@ -40,7 +41,7 @@ public sealed class DeviceModel
     /// <param name="library">Library.</param>
     public DeviceModel(DeviceProfile profile, TradeLibrary library)
     {
-        (Profile, Library, Graph) = (profile, library, new ProfileGraph(profile));
+        (Profile, Library, Graph) = (profile, library, ProfileGraph.Of(profile, library));
         var faults = new List<PartFault>();
         foreach (var part in profile.Parts)
         {
@@ -122,7 +123,7 @@ public sealed class DeviceModel
 
     /// <summary>“The probe does not show what a good unit shows”.</summary>
     public FindingTemplate ProbeAbnormal(Probe probe) => _templates.GetOrAdd($"probe:{probe.Id}", id =>
-        new FindingTemplate(id, probe.Kind is ProbeKind.Look or ProbeKind.Press ? EvidenceWeights.EyeLeak : EvidenceWeights.ProbeLeak,
+        new FindingTemplate(id, TradeLibrary.Of(probe.Kind).ByEye ? EvidenceWeights.EyeLeak : EvidenceWeights.ProbeLeak,
             probe.Kind switch
             {
                 ProbeKind.Volts or ProbeKind.Current => VoltsLinks(probe),

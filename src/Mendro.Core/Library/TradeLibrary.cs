@@ -2,12 +2,15 @@ using System.Reflection;
 using System.Text.Json;
 using Mendro.Core.Profiles;
 
-namespace Mendro.Core.Methods;
+namespace Mendro.Core.Library;
 
 /// <summary>The trade's knowledge as shipped: part kinds, looks, methods, cautions, condition marks, profiles.</summary>
-public sealed class TradeLibrary
+public sealed class TradeLibrary : IPartRoles
 {
     private static readonly Lazy<TradeLibrary> LazyShipped = new(LoadShipped);
+
+    private static readonly Lazy<Dictionary<ProbeKind, ProbeKindFacts>> LazyProbeKinds =
+        new(() => Load<List<ProbeKindFacts>>("probe-kinds.json").ToDictionary(f => f.Kind));
 
     private readonly Dictionary<string, PartKind> _partKinds;
     private readonly Dictionary<string, FunctionKind> _functionKinds;
@@ -56,6 +59,12 @@ public sealed class TradeLibrary
 
     /// <summary>Finds a part kind.</summary>
     public PartKind? FindPartKind(string kind) => _partKinds.GetValueOrDefault(kind);
+
+    /// <summary>What the bench knows of a kind of probe; the same for every library.</summary>
+    public static ProbeKindFacts Of(ProbeKind kind) => LazyProbeKinds.Value[kind];
+
+    /// <inheritdoc/>
+    public bool Has(string partKind, PartRole role) => FindPartKind(partKind)?.Has(role) == true;
 
     /// <summary>Finds a function kind.</summary>
     public FunctionKind? FindFunctionKind(string kind) => _functionKinds.GetValueOrDefault(kind);
