@@ -59,14 +59,14 @@ internal sealed class ChecklistPolicy : IPolicy
         var closure = model.Closure(target.Id);
         var cleared = model.Profile.Functions.Where(f => UnitDiagnosis.StateOf(bench.Events, f.Id) == FunctionState.Works)
             .SelectMany(f => model.Closure(f.Id)).ToHashSet();
-        IReadOnlySet<string> enclosed = new HashSet<string>();
+        IReadOnlySet<PartId> enclosed = new HashSet<PartId>();
         // No sign of life: no working function shares the supply of the failing one.
-        var supply = model.Profile.Probes.Where(p => p is { Kind: ProbeKind.Volts, At: not null } && closure.Contains(p.At))
-            .OrderBy(p => model.Graph.Upstream(p.At!, powerOnly: true).Count).ToList();
-        if (supply.Count > 0 && !supply.Any(p => cleared.Contains(p.At!)))
+        var supply = model.Profile.Probes.Where(p => p is { Kind: ProbeKind.Volts, At: { } at } && closure.Contains(at))
+            .OrderBy(p => model.Graph.Upstream(p.At!.Value, powerOnly: true).Count).ToList();
+        if (supply.Count > 0 && !supply.Any(p => cleared.Contains(p.At!.Value)))
         {
             var fresh = new UnitCase(model, bench.Events).FreshReadings();
-            var good = new HashSet<string>();
+            var good = new HashSet<PartId>();
             foreach (var probe in supply)
             {
                 if (!fresh.TryGetValue(probe.Id, out var outcome))
@@ -77,7 +77,7 @@ internal sealed class ChecklistPolicy : IPolicy
                     return true;
                 }
 
-                var upstream = model.Graph.Upstream(probe.At!, powerOnly: true);
+                var upstream = model.Graph.Upstream(probe.At!.Value, powerOnly: true);
                 if (outcome == ProbeOutcome.Normal) good.UnionWith(upstream);
                 else
                 {

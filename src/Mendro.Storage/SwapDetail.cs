@@ -8,7 +8,7 @@ namespace Mendro.Storage;
 /// <param name="Chain">Parts of the profile that stayed in the chain.</param>
 /// <param name="Out">Parts swapped out; <see cref="SwapPlanner.WholeUnit"/> for the unit itself.</param>
 /// <param name="Gear">What stood in for them, in the same order.</param>
-public sealed record SwapDetail(IReadOnlyList<string> Chain, IReadOnlyList<string> Out, IReadOnlyList<StandIn> Gear)
+public sealed record SwapDetail(IReadOnlyList<PartId> Chain, IReadOnlyList<PartId> Out, IReadOnlyList<StandIn> Gear)
 {
     /// <summary>Writes it for the record.</summary>
     public string Write() => JsonSerializer.Serialize(this, Compact);

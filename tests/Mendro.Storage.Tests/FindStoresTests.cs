@@ -2,6 +2,7 @@ using Mendro.Core.Diagnosis;
 using Mendro.Core.Evidence;
 using Mendro.Core.Jobs;
 using Mendro.Core.Library;
+using Mendro.Core.Profiles;
 
 namespace Mendro.Storage.Tests;
 
@@ -26,7 +27,7 @@ public sealed class FindStoresTests : IDisposable
     private long Swap(Job job, string state, params StandIn[] gear) => _shop.Records.Add(new BenchRecord
     {
         JobId = job.Id, Kind = RecordKind.Swap, Subject = "start-up", State = state, Words = "swap", At = _shop.Time.GetUtcNow(),
-        Detail = new SwapDetail(["main"], gear.Select(_ => "slot").ToList(), gear).Write(),
+        Detail = new SwapDetail(["main"], gear.Select(_ => new PartId("slot")).ToList(), gear).Write(),
     });
 
     [Fact]
@@ -70,8 +71,8 @@ public sealed class FindStoresTests : IDisposable
         var job = _shop.TakeIn();
         var id = Swap(job, "flicker", new StandIn("g3", "Cable", "test-cable"), new StandIn("job118", "unit 118", "test-console"));
         var swap = BenchRecordStore.Events(_shop.Records.Of(job.Id)).Single().ShouldBeOfType<SwapTried>();
-        (swap.Id, swap.FunctionId, swap.Passed, swap.Flickers).ShouldBe((id, "start-up", false, true));
-        swap.Chain.ShouldBe(["main"]);
+        (swap.Id, swap.FunctionId.Value, swap.Passed, swap.Flickers).ShouldBe((id, "start-up", false, true));
+        swap.Chain.ShouldBe(new[] { "main" });
         swap.Gear.ShouldBe(["g3", "job118"]);
     }
 

@@ -1,3 +1,5 @@
+using Mendro.Core.Profiles;
+
 namespace Mendro.Core.Evidence;
 
 /// <summary>Something that happened at the bench, in order. The order of a list of events is their order in time.</summary>
@@ -10,7 +12,7 @@ public abstract record BenchEvent(long Id);
 /// <param name="Passed">True when it worked.</param>
 /// <param name="LookId">Look of the failure, when told.</param>
 /// <param name="Starts">How many times it was tried with this same result, 1 or more.</param>
-public sealed record FunctionTried(long Id, string FunctionId, bool Passed, string? LookId = null, int Starts = 1) : BenchEvent(Id);
+public sealed record FunctionTried(long Id, FunctionId FunctionId, bool Passed, string? LookId = null, int Starts = 1) : BenchEvent(Id);
 
 /// <summary>How a unit is provoked to see whether something changes.</summary>
 public enum Provocation
@@ -30,7 +32,7 @@ public enum Provocation
 /// <param name="FunctionId">Function watched.</param>
 /// <param name="How">What was done.</param>
 /// <param name="Changed">True when it came or went.</param>
-public sealed record Provoked(long Id, string FunctionId, Provocation How, bool Changed) : BenchEvent(Id);
+public sealed record Provoked(long Id, FunctionId FunctionId, Provocation How, bool Changed) : BenchEvent(Id);
 
 /// <summary>What a probe showed.</summary>
 public enum ProbeOutcome
@@ -49,7 +51,7 @@ public enum ProbeOutcome
 /// <param name="Id">Record id.</param>
 /// <param name="ProbeId">Probe of the profile.</param>
 /// <param name="Outcome">What it showed.</param>
-public sealed record ProbeTaken(long Id, string ProbeId, ProbeOutcome Outcome) : BenchEvent(Id);
+public sealed record ProbeTaken(long Id, ProbeId ProbeId, ProbeOutcome Outcome) : BenchEvent(Id);
 
 /// <summary>A condition mark was noted at intake.</summary>
 /// <param name="Id">Record id.</param>
@@ -64,17 +66,17 @@ public sealed record MarkSeen(long Id, string MarkId) : BenchEvent(Id);
 /// <param name="Gear">Ids of the pieces of gear that stood in for parts, if any.</param>
 /// <param name="Flickers">True when it came and went.</param>
 public sealed record SwapTried(
-    long Id, string FunctionId, IReadOnlyList<string> Chain, bool Passed, IReadOnlyList<string>? Gear = null, bool Flickers = false) : BenchEvent(Id);
+    long Id, FunctionId FunctionId, IReadOnlyList<PartId> Chain, bool Passed, IReadOnlyList<string>? Gear = null, bool Flickers = false) : BenchEvent(Id);
 
 /// <summary>A cause was seen with one's own eyes, or ruled out that way.</summary>
 /// <param name="Id">Record id.</param>
 /// <param name="PartId">Part.</param>
 /// <param name="ModeId">Failure mode.</param>
 /// <param name="Present">True when it is the cause, false when it is ruled out.</param>
-public sealed record CauseConfirmed(long Id, string PartId, string ModeId, bool Present) : BenchEvent(Id);
+public sealed record CauseConfirmed(long Id, PartId PartId, string ModeId, bool Present) : BenchEvent(Id);
 
 /// <summary>A method was carried out on a part.</summary>
 /// <param name="Id">Record id.</param>
 /// <param name="PartId">Part treated.</param>
 /// <param name="MethodId">Method of the library.</param>
-public sealed record RepairDone(long Id, string PartId, string MethodId) : BenchEvent(Id);
+public sealed record RepairDone(long Id, PartId PartId, MethodId MethodId) : BenchEvent(Id);

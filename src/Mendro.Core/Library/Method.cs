@@ -39,7 +39,7 @@ public enum MethodType
 /// <param name="Cures">What it cures and how surely.</param>
 /// <param name="Source">Where this comes from.</param>
 public sealed record Method(
-    string Id, string Name, MethodType Type, string? School, string? TradeOff, double Minutes, decimal PartsCost,
+    MethodId Id, string Name, MethodType Type, string? School, string? TradeOff, double Minutes, decimal PartsCost,
     AccessState State, double Harm, double OriginalityLoss, IReadOnlyList<string> Tools, IReadOnlyList<string> Settings,
     IReadOnlyList<string> Steps, IReadOnlyList<string> Cautions, IReadOnlyList<Cure> Cures, string Source);
 

@@ -65,9 +65,9 @@ public static class ProfileValidator
             report($"connectors[{i}].rows", $"the library has no contact group “{group}”; known: {string.Join(", ", library.ContactGroups.Select(k => k.Id))}.");
     }
 
-    private static void CheckProbe(Probe probe, int i, HashSet<string> known, Action<string, string> report)
+    private static void CheckProbe(Probe probe, int i, HashSet<PartId> known, Action<string, string> report)
     {
-        var named = (probe.Spans ?? []).Append(probe.At).Append(probe.Rail).Append(probe.Toward).OfType<string>();
+        var named = probe.NamedParts();
         foreach (var id in named.Where(id => !known.Contains(id))) report($"probes[{i}]", $"there is no part “{id}”.");
         var tells = probe.Kind is ProbeKind.Volts or ProbeKind.Current
             ? probe.At is not null
@@ -82,7 +82,7 @@ public static class ProfileValidator
     {
         // Kahn's algorithm: whatever cannot be taken away stands on a cycle or behind one.
         var waiting = profile.Parts.Select(p => p.Id).Distinct().ToDictionary(id => id, id => profile.Feeds.Count(f => f.To == id && f.From != f.To));
-        var ready = new Queue<string>(waiting.Where(p => p.Value == 0).Select(p => p.Key));
+        var ready = new Queue<PartId>(waiting.Where(p => p.Value == 0).Select(p => p.Key));
         while (ready.TryDequeue(out var id))
         {
             waiting.Remove(id);
@@ -97,13 +97,13 @@ public static class ProfileValidator
     private static void CheckReach(DeviceProfile profile, TradeLibrary library, Action<string, string> report)
     {
         var graph = ProfileGraph.Of(profile, library);
-        var used = new HashSet<string>();
+        var used = new HashSet<PartId>();
         foreach (var function in profile.Functions) used.UnionWith(graph.Closure(function));
         foreach (var part in profile.Parts.Where(p => !used.Contains(p.Id)))
             report("functions", $"no function needs “{part.Name}”, so its failure would never show.");
     }
 
-    private static void ReportTwice(IEnumerable<string> ids, string place, Action<string, string> report)
+    private static void ReportTwice<TId>(IEnumerable<TId> ids, string place, Action<string, string> report)
     {
         foreach (var twice in ids.GroupBy(id => id).Where(g => g.Count() > 1))
             report(place, $"the id “{twice.Key}” is used {twice.Count()} times.");

@@ -14,7 +14,7 @@ public sealed class TradeLibrary : IPartRoles
 
     private readonly Dictionary<string, PartKind> _partKinds;
     private readonly Dictionary<string, FunctionKind> _functionKinds;
-    private readonly Dictionary<string, Method> _methods;
+    private readonly Dictionary<MethodId, Method> _methods;
     private readonly Dictionary<string, Caution> _cautions;
     private readonly Dictionary<string, ConditionMark> _marks;
 
@@ -70,7 +70,7 @@ public sealed class TradeLibrary : IPartRoles
     public FunctionKind? FindFunctionKind(string kind) => _functionKinds.GetValueOrDefault(kind);
 
     /// <summary>Finds a method.</summary>
-    public Method? FindMethod(string id) => _methods.GetValueOrDefault(id);
+    public Method? FindMethod(MethodId id) => _methods.GetValueOrDefault(id);
 
     /// <summary>Finds a caution.</summary>
     public Caution? FindCaution(string id) => _cautions.GetValueOrDefault(id);

@@ -6,7 +6,7 @@ namespace Mendro.Core.Profiles;
 /// <param name="Part">Part whose contacts these are.</param>
 /// <param name="Probe">Continuity probe that the result of a sweep is filed under, or null when it is no evidence.</param>
 /// <param name="Rows">Rows of contacts as they lie: left and right, or front and back.</param>
-public sealed record Connector(string Id, string Name, string Part, string? Probe, IReadOnlyList<ContactRow> Rows)
+public sealed record Connector(string Id, string Name, PartId Part, ProbeId? Probe, IReadOnlyList<ContactRow> Rows)
 {
     /// <summary>All contacts, row by row.</summary>
     [System.Text.Json.Serialization.JsonIgnore]

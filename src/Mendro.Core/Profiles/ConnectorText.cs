@@ -34,7 +34,7 @@ public static partial class ConnectorText
             var place = $"connectors, line {n + 1}";
             if (HeadPattern().Match(line) is { Success: true } head)
             {
-                found.Add(new Connector(head.Groups["id"].Value, head.Groups["name"].Value.Trim(), head.Groups["part"].Value, head.Groups["probe"].Success ? head.Groups["probe"].Value : null, []));
+                found.Add(new Connector(head.Groups["id"].Value, head.Groups["name"].Value.Trim(), head.Groups["part"].Value, head.Groups["probe"].Success ? new ProbeId(head.Groups["probe"].Value) : default(ProbeId?), []));
             }
             else if (RowPattern().Match(line) is { Success: true } row)
             {

@@ -27,13 +27,13 @@ public sealed record DeviceProfile(
     public const string FormatName = "mendro.profile/1";
 
     /// <summary>Finds a part by id.</summary>
-    public Part? FindPart(string id) => Parts.FirstOrDefault(p => p.Id == id);
+    public Part? FindPart(PartId id) => Parts.FirstOrDefault(p => p.Id == id);
 
     /// <summary>Finds a function by id.</summary>
-    public DeviceFunction? FindFunction(string id) => Functions.FirstOrDefault(f => f.Id == id);
+    public DeviceFunction? FindFunction(FunctionId id) => Functions.FirstOrDefault(f => f.Id == id);
 
     /// <summary>Finds a probe by id.</summary>
-    public Probe? FindProbe(string id) => Probes.FirstOrDefault(p => p.Id == id);
+    public Probe? FindProbe(ProbeId id) => Probes.FirstOrDefault(p => p.Id == id);
 
     /// <summary>Maker and model, as written on a tag.</summary>
     [System.Text.Json.Serialization.JsonIgnore]

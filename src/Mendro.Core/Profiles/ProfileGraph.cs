@@ -8,9 +8,9 @@ public sealed class ProfileGraph
     private static readonly ConditionalWeakTable<DeviceProfile, ProfileGraph> Made = [];
 
     private readonly IPartRoles _roles;
-    private readonly Dictionary<string, List<Feed>> _into;
-    private readonly Dictionary<string, List<Feed>> _outOf;
-    private readonly Dictionary<string, Part> _parts;
+    private readonly Dictionary<PartId, List<Feed>> _into;
+    private readonly Dictionary<PartId, List<Feed>> _outOf;
+    private readonly Dictionary<PartId, Part> _parts;
 
     /// <summary>Indexes the feeds of a profile. Feeds that name unknown parts are ignored.</summary>
     /// <param name="profile">Profile.</param>
@@ -33,16 +33,16 @@ public sealed class ProfileGraph
     public static ProfileGraph Of(DeviceProfile profile, IPartRoles roles) => Made.GetValue(profile, p => new ProfileGraph(p, roles));
 
     /// <summary>True when the part is there and its kind plays the role.</summary>
-    public bool Has(string partId, PartRole role) => _parts.TryGetValue(partId, out var part) && _roles.Has(part.Kind, role);
+    public bool Has(PartId partId, PartRole role) => _parts.TryGetValue(partId, out var part) && _roles.Has(part.Kind, role);
 
     /// <summary>The profile indexed.</summary>
     public DeviceProfile Profile { get; }
 
     /// <summary>Feeds that arrive at a part.</summary>
-    public IReadOnlyList<Feed> Into(string partId) => _into.TryGetValue(partId, out var feeds) ? feeds : [];
+    public IReadOnlyList<Feed> Into(PartId partId) => _into.TryGetValue(partId, out var feeds) ? feeds : [];
 
     /// <summary>Feeds that leave a part.</summary>
-    public IReadOnlyList<Feed> OutOf(string partId) => _outOf.TryGetValue(partId, out var feeds) ? feeds : [];
+    public IReadOnlyList<Feed> OutOf(PartId partId) => _outOf.TryGetValue(partId, out var feeds) ? feeds : [];
 
     /// <summary>
     /// The part and everything upstream of it. A button reports to the board without the board needing it: feeds of
@@ -51,19 +51,19 @@ public sealed class ProfileGraph
     /// </summary>
     /// <param name="partId">Where to start.</param>
     /// <param name="powerOnly">Follow supply feeds only.</param>
-    public HashSet<string> Upstream(string partId, bool powerOnly = false) =>
+    public HashSet<PartId> Upstream(PartId partId, bool powerOnly = false) =>
         Walk(partId, id => Has(id, PartRole.Store) ? [] : Into(id).Where(f => powerOnly ? f.Carries == Carries.Power : Needed(f)).Select(f => f.From));
 
     /// <summary>The part and everything downstream of it.</summary>
     /// <param name="partId">Where to start.</param>
     /// <param name="powerOnly">Follow supply feeds only.</param>
-    public HashSet<string> Downstream(string partId, bool powerOnly = false) =>
+    public HashSet<PartId> Downstream(PartId partId, bool powerOnly = false) =>
         Walk(partId, id => OutOf(id).Where(f => !powerOnly || f.Carries == Carries.Power).Select(f => f.To));
 
     /// <summary>All parts a function depends on.</summary>
-    public HashSet<string> Closure(DeviceFunction function)
+    public HashSet<PartId> Closure(DeviceFunction function)
     {
-        var closure = new HashSet<string>();
+        var closure = new HashSet<PartId>();
         foreach (var need in function.Needs.Where(_parts.ContainsKey)) closure.UnionWith(Upstream(need));
         return closure;
     }
@@ -72,11 +72,11 @@ public sealed class ProfileGraph
     /// The rail a part hangs on: the nearest source or converter upstream of it (the heads), and all that those feed.
     /// A short anywhere on the rail pulls the whole of it down; what is before the heads holds.
     /// </summary>
-    public SupplyRail RailOf(string partId)
+    public SupplyRail RailOf(PartId partId)
     {
-        var heads = new HashSet<string>();
-        var seen = new HashSet<string> { partId };
-        var pending = new Queue<string>([partId]);
+        var heads = new HashSet<PartId>();
+        var seen = new HashSet<PartId> { partId };
+        var pending = new Queue<PartId>([partId]);
         while (pending.TryDequeue(out var id))
         {
             var sources = Into(id).Where(f => f.Carries == Carries.Power).Select(f => f.From).ToList();
@@ -90,17 +90,17 @@ public sealed class ProfileGraph
             foreach (var source in sources.Where(seen.Add)) pending.Enqueue(source);
         }
 
-        var members = new HashSet<string>();
+        var members = new HashSet<PartId>();
         foreach (var head in heads) members.UnionWith(Downstream(head, powerOnly: true));
         return new SupplyRail(heads, members);
     }
 
     private bool Needed(Feed feed) => feed.Carries != Carries.Input || Into(feed.To).All(f => f.Carries == Carries.Input);
 
-    private static HashSet<string> Walk(string start, Func<string, IEnumerable<string>> next)
+    private static HashSet<PartId> Walk(PartId start, Func<PartId, IEnumerable<PartId>> next)
     {
-        var seen = new HashSet<string> { start };
-        var pending = new Stack<string>([start]);
+        var seen = new HashSet<PartId> { start };
+        var pending = new Stack<PartId>([start]);
         while (pending.TryPop(out var id))
             foreach (var other in next(id))
                 if (seen.Add(other)) pending.Push(other);
@@ -111,4 +111,4 @@ public sealed class ProfileGraph
 /// <summary>A supply rail: what makes it and what hangs on it.</summary>
 /// <param name="Heads">Parts that make the rail.</param>
 /// <param name="Members">The heads and everything they feed with power.</param>
-public sealed record SupplyRail(IReadOnlySet<string> Heads, IReadOnlySet<string> Members);
+public sealed record SupplyRail(IReadOnlySet<PartId> Heads, IReadOnlySet<PartId> Members);

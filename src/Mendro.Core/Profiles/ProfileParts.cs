@@ -33,7 +33,7 @@ public sealed record Rail(string Name, double Volts, double Tolerance);
 /// <param name="Y">Board position, mm from the top edge.</param>
 /// <param name="Modes">Weights that replace the library's for this model.</param>
 public sealed record Part(
-    string Id, string Name, string Kind, string? Board = null, string? Refdes = null,
+    PartId Id, string Name, string Kind, string? Board = null, string? Refdes = null,
     double? X = null, double? Y = null, IReadOnlyList<ModeOverride>? Modes = null);
 
 /// <summary>A starting weight of this model's own.</summary>
@@ -46,7 +46,7 @@ public sealed record ModeOverride(string Mode, double Prior, string? Source = nu
 /// <param name="From">Part id the flow comes from.</param>
 /// <param name="To">Part id it goes to.</param>
 /// <param name="Carries">What flows.</param>
-public sealed record Feed(string From, string To, Carries Carries);
+public sealed record Feed(PartId From, PartId To, Carries Carries);
 
 /// <summary>Something the user of the unit can see, hear or feel work.</summary>
 /// <param name="Id">Id, unique in the profile.</param>
@@ -54,7 +54,7 @@ public sealed record Feed(string From, string To, Carries Carries);
 /// <param name="Kind">Library function kind; chooses the looks of failure.</param>
 /// <param name="Needs">Parts it needs; everything upstream of them is needed too.</param>
 /// <param name="Minutes">Time to try it once, minutes.</param>
-public sealed record DeviceFunction(string Id, string Name, string Kind, IReadOnlyList<string> Needs, double Minutes = 0.5);
+public sealed record DeviceFunction(FunctionId Id, string Name, string Kind, IReadOnlyList<PartId> Needs, double Minutes = 0.5);
 
 /// <summary>What a probe should read; a missing bound is open.</summary>
 /// <param name="Low">Lowest good value in the unit, or null.</param>
@@ -77,11 +77,19 @@ public sealed record Expectation(double? Low, double? High, string Unit, string?
 /// <param name="Minutes">Time for the reading alone, minutes.</param>
 /// <param name="Unloaded">For volts: taken with what it feeds unplugged, so that a short behind it does not show.</param>
 public sealed record Probe(
-    string Id, string Name, string Where, ProbeKind Kind, string? At, string? Toward, IReadOnlyList<string>? Spans,
-    string? Rail, Expectation Expect, AccessState State, double Minutes = 1, bool Unloaded = false)
+    ProbeId Id, string Name, string Where, ProbeKind Kind, PartId? At, PartId? Toward, IReadOnlyList<PartId>? Spans,
+    PartId? Rail, Expectation Expect, AccessState State, double Minutes = 1, bool Unloaded = false)
 {
+    /// <summary>The part beside which the map shows it, when it lies on no line.</summary>
+    [System.Text.Json.Serialization.JsonIgnore]
+    public PartId? Shown => Spans is [var first, ..] ? first : Rail ?? At;
+
+    /// <summary>Every part it names.</summary>
+    public IEnumerable<PartId> NamedParts() =>
+        (Spans ?? []).Cast<PartId?>().Append(At).Append(Rail).Append(Toward).OfType<PartId>();
+
     /// <summary>Parts that it touches: those it spans and the one it is at.</summary>
-    public IEnumerable<string> PartIds() => (Spans ?? []).Append(At).OfType<string>();
+    public IEnumerable<PartId> PartIds() => At is { } at ? (Spans ?? []).Append(at) : Spans ?? [];
 }
 
 /// <summary>Minutes to take the unit apart to each state from the one before; paid once while it stays open.</summary>

@@ -61,7 +61,7 @@ public sealed record EvidenceFile(IReadOnlyList<BenchEvent> Events, AccessState 
             if (entry.Result is not ("pass" or "fail") && (entry.Swap is null || entry.Result != "flicker")) return "result must be “pass” or “fail”, of a swap also “flicker”.";
             if (entry.Swap is not null)
             {
-                if ((entry.Chain ?? []).FirstOrDefault(p => model.Profile.FindPart(p) is null) is { } unknown) return $"there is no part “{unknown}”.";
+                if ((entry.Chain ?? []).Cast<PartId?>().FirstOrDefault(p => model.Profile.FindPart(p!.Value) is null) is { } unknown) return $"there is no part “{unknown}”.";
                 if ((entry.Gear ?? []).FirstOrDefault(g => gear.All(known => known.Id != g)) is { } missing) return $"gear names no “{missing}”.";
                 happened = new SwapTried(id, functionId, entry.Chain ?? [], entry.Result == "pass", entry.Gear, entry.Result == "flicker");
                 return null;
@@ -108,6 +108,6 @@ public sealed record EvidenceFile(IReadOnlyList<BenchEvent> Events, AccessState 
     private sealed record Document(string? Format, AccessState? State, List<GearItem>? Gear, List<Entry?>? Events);
 
     private sealed record Entry(
-        string? Function, string? Swap, List<string>? Chain, List<string>? Gear, string? Result, string? Look, int? Starts, Provocation? Provoked, bool? Changed,
+        string? Function, string? Swap, List<PartId>? Chain, List<string>? Gear, string? Result, string? Look, int? Starts, Provocation? Provoked, bool? Changed,
         string? Probe, string? Reading, string? Mark, string? Part, string? Method, string? Cause, bool? Present);
 }

@@ -29,7 +29,7 @@ public static class ProbeWalk
     /// <param name="graph">The profile's graph.</param>
     /// <param name="taken">Probes already taken since the last repair.</param>
     /// <param name="school">Way of walking.</param>
-    public static Probe? Next(UnitDiagnosis? diagnosis, Advice advice, ProfileGraph graph, IReadOnlySet<string> taken, WalkSchool school)
+    public static Probe? Next(UnitDiagnosis? diagnosis, Advice advice, ProfileGraph graph, IReadOnlySet<ProbeId> taken, WalkSchool school)
     {
         if (school == WalkSchool.Every) return InTurn(graph.Profile, taken);
         if (diagnosis?.Target is null) return null;
@@ -42,16 +42,16 @@ public static class ProbeWalk
     /// The first point not taken yet, with what needs the least taking apart first. Nothing is unsoldered for a comparison,
     /// and a connector is swept contact by contact on its own map.
     /// </summary>
-    private static Probe? InTurn(DeviceProfile profile, IReadOnlySet<string> taken) => profile.Probes
-        .Where(p => IsMetered(p.Kind) && p.State < AccessState.Lifted && !taken.Contains(p.Id) && profile.Connectors?.Any(c => c.Probe == p.Id) != true)
+    private static Probe? InTurn(DeviceProfile profile, IReadOnlySet<ProbeId> taken) => profile.Probes
+        .Where(p => IsMetered(p.Kind) && p.State < AccessState.Lifted && !taken.Contains(p.Id) && profile.Connectors?.Any(c => p.Id.Equals(c.Probe)) != true)
         .OrderBy(p => p.State).FirstOrDefault();
 
     /// <summary>The point nearest the source that was not taken yet, on the way to the function.</summary>
-    private static Probe? AlongSupply(ProfileGraph graph, DeviceFunction target, IReadOnlySet<string> taken)
+    private static Probe? AlongSupply(ProfileGraph graph, DeviceFunction target, IReadOnlySet<ProbeId> taken)
     {
         var needed = graph.Closure(target);
         return graph.Profile.Probes.Where(p => p is { Kind: ProbeKind.Volts, At: { } at, Unloaded: false } && needed.Contains(at) && !taken.Contains(p.Id))
-            .Select((p, n) => (Probe: p, Depth: graph.Upstream(p.At!, powerOnly: true).Count, n))
+            .Select((p, n) => (Probe: p, Depth: graph.Upstream(p.At!.Value, powerOnly: true).Count, n))
             .OrderBy(x => x.Depth).ThenBy(x => x.n).Select(x => x.Probe).FirstOrDefault();
     }
 }

@@ -54,9 +54,9 @@ public sealed class BenchDesk(ModelShelf models, BenchRecordStore records, Setti
     /// <summary>Puts the engine's finding ids into the words of the bench.</summary>
     private static string Explain(DeviceModel model, string problem)
     {
-        foreach (var function in model.Profile.Functions.OrderByDescending(f => f.Id.Length))
+        foreach (var function in model.Profile.Functions.OrderByDescending(f => f.Id.Value.Length))
             problem = System.Text.RegularExpressions.Regex.Replace(problem, $@"fn:{System.Text.RegularExpressions.Regex.Escape(function.Id)}(:[\w-]+)?#\d+", $"“{function.Name}”");
-        foreach (var probe in model.Profile.Probes.OrderByDescending(p => p.Id.Length))
+        foreach (var probe in model.Profile.Probes.OrderByDescending(p => p.Id.Value.Length))
             problem = System.Text.RegularExpressions.Regex.Replace(problem, $@"probe:{System.Text.RegularExpressions.Regex.Escape(probe.Id)}(:jumps)?#\d+", $"“{probe.Name}”");
         return problem + " Withdraw or correct one of them.";
     }

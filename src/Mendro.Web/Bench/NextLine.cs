@@ -28,7 +28,7 @@ public sealed record NextLine(Job Job, string Page, string Symptom, string Move,
 
     private static NextLine Of(JobView view)
     {
-        var symptom = view.Records.LastOrDefault(r => r.Kind == RecordKind.Function && r.State == "fail" && r.Subject == view.Diagnosis?.Target?.Id)?.Words ?? view.Job.Claim;
+        var symptom = view.Records.LastOrDefault(r => r.Kind == RecordKind.Function && r.State == "fail" && view.Diagnosis?.Target is { } target && target.Id == r.Subject)?.Words ?? view.Job.Claim;
         if (view.Problem is { } problem) return new NextLine(view.Job, "Find", symptom, "Sort out the evidence", problem, "", "");
         if (view.Proof.Complete) return new NextLine(view.Job, "HandOver", "everything works", "Hand over", "Proved since the last repair.", "", "3 min");
         if (view.Advice.Moves.Count > 0 && view.Diagnosis?.Target is not null && view.Worth is { GoOn: true } worth)

@@ -30,7 +30,7 @@ public sealed class ShopExperience(LessonStore lessons, GearStore gear, Settings
     /// <summary>Lessons from confirmed causes, one a job; excluded ones are left out.</summary>
     public ShopLessons Learn(IEnumerable<ConfirmedCause> causes, double strength) => new(causes.Where(c => !c.Excluded).GroupBy(c => c.JobId)
         .Select(g => new Lesson(models.Get(g.First().ProfileId, g.First().ProfileVersion).Profile, g.First().Revision,
-            g.Select(c => (c.PartId, c.ModeId)).Distinct().ToList(), g.First().Number)).ToList(), library, strength);
+            g.Select(c => (new PartId(c.PartId), c.ModeId)).Distinct().ToList(), g.First().Number)).ToList(), library, strength);
 
     /// <summary>What is known at one moment.</summary>
     public sealed class Snapshot(ShopExperience owner, IReadOnlyList<ConfirmedCause> causes, IReadOnlyList<Gear> gear, double strength, string stamp)

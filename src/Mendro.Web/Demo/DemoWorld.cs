@@ -108,7 +108,7 @@ public sealed class DemoWorld(ShopDatabase database, SecondLookDesk secondLooks,
             case "swap":
                 var swaps = words[1..^1].Select(w => w.Split('=')).ToList();
                 var stood = swaps.Select(w => int.Parse(w[1], CultureInfo.InvariantCulture)).Select(n => new StandIn(Gear.EngineId(n), Pieces[n - 1].Name, Pieces[n - 1].Kind)).ToList();
-                var swapped = swaps.Select(w => w[0]).ToList();
+                var swapped = swaps.Select(w => new PartId(w[0])).ToList();
                 File(maker.Swap(words[0], new SwapDetail(SwapPlanner.Chain(models.Get(job.ProfileId, job.ProfileVersion), words[0], swapped), swapped, stood), words[^1]));
                 break;
             case "cause":

@@ -39,7 +39,7 @@ public sealed class MapLayout
             var row = (rows - columns[c].Sum(l => l.Count)) / 2;
             // Barycentre of what feeds them is a good start; ties keep the profile's order.
             foreach (var layer in columns[c])
-                foreach (var id in layer.OrderBy(id => Barycentre(graph.Into(id).Select(f => f.From), cells)))
+                foreach (var id in layer.OrderBy(id => Barycentre(graph.Into(id).Select(f => f.From.Value), cells)))
                     cells["p:" + id] = (c, row++);
         }
 
@@ -68,7 +68,7 @@ public sealed class MapLayout
     /// <summary>Lines between blocks.</summary>
     public IReadOnlyList<MapLine> Lines { get; }
 
-    private static List<List<string>> Layers(DeviceProfile profile, ProfileGraph graph)
+    private static List<List<PartId>> Layers(DeviceProfile profile, ProfileGraph graph)
     {
         var ids = profile.Parts.Select(p => p.Id).Distinct().ToList();
         var layer = ids.ToDictionary(id => id, _ => 0);
@@ -91,7 +91,7 @@ public sealed class MapLayout
     }
 
     /// <summary>Splits the layers into consecutive groups so that the fullest column is as short as can be.</summary>
-    private static List<List<List<string>>> Fold(List<List<string>> layers)
+    private static List<List<List<PartId>>> Fold(List<List<PartId>> layers)
     {
         var count = Math.Min(PartColumns, Math.Max(1, layers.Count));
         var capacity = layers.Max(l => l.Count);
@@ -99,9 +99,9 @@ public sealed class MapLayout
         return Pack(layers, capacity);
     }
 
-    private static List<List<List<string>>> Pack(List<List<string>> layers, int capacity)
+    private static List<List<List<PartId>>> Pack(List<List<PartId>> layers, int capacity)
     {
-        var columns = new List<List<List<string>>> { new() };
+        var columns = new List<List<List<PartId>>> { new() };
         var used = 0;
         foreach (var layer in layers)
         {

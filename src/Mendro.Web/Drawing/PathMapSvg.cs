@@ -149,7 +149,7 @@ public static class PathMapSvg
             }
             else
             {
-                var host = layout.Blocks.FirstOrDefault(b => !b.IsFunction && b.Id == ((probe.Spans ?? []).FirstOrDefault() ?? probe.Rail ?? probe.At));
+                var host = layout.Blocks.FirstOrDefault(b => !b.IsFunction && probe.Shown is { } shown && shown == b.Id);
                 if (host is null) continue;
                 var n = besides[host.Id] = besides.GetValueOrDefault(host.Id) + 1;
                 var (x, y) = (router.Left(host) + 16 * n - 3, router.Top(host) + MapRouter.BlockHeight);
@@ -169,11 +169,11 @@ public static class PathMapSvg
     /// <summary>A volts point sits on the line that leaves its part towards the next, or on the part's right edge.</summary>
     private static (double X, double Y, bool Falls)? Place(MapLayout layout, MapRouter router, Probe probe)
     {
-        var line = router.Lines.FirstOrDefault(l => !l.Line.To.IsFunction && l.Line.From.Id == probe.At && l.Line.To.Id == probe.Toward)
-            ?? router.Lines.FirstOrDefault(l => l.Line.From.Id == probe.At && !l.Line.From.IsFunction);
+        var line = router.Lines.FirstOrDefault(l => !l.Line.To.IsFunction && probe.At is { } at && at == l.Line.From.Id && probe.Toward is { } to && to == l.Line.To.Id)
+            ?? router.Lines.FirstOrDefault(l => probe.At is { } at && at == l.Line.From.Id && !l.Line.From.IsFunction);
         if (line is null)
         {
-            var block = layout.Blocks.FirstOrDefault(b => !b.IsFunction && b.Id == probe.At);
+            var block = layout.Blocks.FirstOrDefault(b => !b.IsFunction && probe.At is { } at && at == b.Id);
             return block is null ? null : (router.Left(block) + MapRouter.BlockWidth, router.Top(block) + MapRouter.BlockHeight / 2, false);
         }
 

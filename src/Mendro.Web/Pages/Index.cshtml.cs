@@ -2,6 +2,7 @@ using Mendro.Core.Diagnosis;
 using Mendro.Core.Jobs;
 using Mendro.Core.Library;
 using Mendro.Core.Planning;
+using Mendro.Core.Profiles;
 using Mendro.Storage;
 using Mendro.Web.Bench;
 using Microsoft.AspNetCore.Mvc;

@@ -72,7 +72,7 @@ public sealed partial class ProfileFormReader(TradeLibrary library)
         }
 
         var spans = List(row.Spans);
-        return new Probe(IdOf(row.Id, row.Name), name, Words.Clean(row.Where), kind, Null(row.At), Null(row.Toward), spans.Count > 0 ? spans : null, Null(row.Rail),
+        return new Probe(IdOf(row.Id, row.Name), name, Words.Clean(row.Where), kind, Id(row.At), Id(row.Toward), spans.Count > 0 ? spans : null, Id(row.Rail),
             new Expectation(Limit(row.Low, "low"), Limit(row.High, "high"), TradeLibrary.Of(kind).Unit, Null(row.Text)), Kind<AccessState>(row.State, AccessState.Closed), Positive(row.Minutes, 1, $"probe “{name}”, minutes"), row.Unloaded);
     }
 
@@ -136,9 +136,12 @@ public sealed partial class ProfileFormReader(TradeLibrary library)
     private static T Kind<T>(string? text, T otherwise) where T : struct, Enum =>
         Enum.GetValues<T>().Where(v => ProfileForm.Kebab(v.ToString()) == Words.Clean(text)).Select(v => (T?)v).FirstOrDefault() ?? otherwise;
 
-    private static List<string> List(string? text) => [.. Words.Clean(text).Split([' ', ',', ';', '\n', '\r'], StringSplitOptions.RemoveEmptyEntries)];
+    private static List<PartId> List(string? text) =>
+        [.. Words.Clean(text).Split([' ', ',', ';', '\n', '\r'], StringSplitOptions.RemoveEmptyEntries).Select(id => new PartId(id))];
 
     private static string? Null(string? text) => Words.Clean(text) is { Length: > 0 } clean ? clean : null;
+
+    private static PartId? Id(string? text) => Null(text) is { } id ? new PartId(id) : default(PartId?);
 
     private static string IdOf(string? id, string? name) => Words.Clean(id) is { Length: > 0 } typed ? typed : Slug(name);
 

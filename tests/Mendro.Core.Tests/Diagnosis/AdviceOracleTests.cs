@@ -16,7 +16,7 @@ public class AdviceOracleTests
         // Half-split rule of troubleshooting (Miller, 1953; common practice): probe where both halves weigh the same.
         var bench = new Bench(MadeUp.Chain(boxes, 0.01, repairMinutes: 60)).Fails("work");
         var first = new MoveAdvisor(new BenchCosts(UncuredMinutes: 1e5, HarmMinutes: 0, OriginalityMinutes: 0)).Advise(bench.Diagnose(), AccessState.Closed).Moves[0];
-        var behind = int.Parse(first.Probe!.Id[1..], System.Globalization.CultureInfo.InvariantCulture) + 1;
+        var behind = int.Parse(first.Probe!.Id.Value[1..], System.Globalization.CultureInfo.InvariantCulture) + 1;
         behind.ShouldBeInRange(boxes / 2 - (boxes > 8 ? 1 : 0), boxes / 2 + (boxes > 8 ? 1 : 0), first.Probe.Id);
     }
 
@@ -36,8 +36,8 @@ public class AdviceOracleTests
             var bench = new Bench(new DeviceModel(own, model.Library)).Fails("work");
             var first = new MoveAdvisor(new BenchCosts(UncuredMinutes: 400, HarmMinutes: 0, OriginalityMinutes: 0)).Advise(bench.Diagnose(), AccessState.Closed).Moves[0];
             var tree = new Tree(weights, repair, probe);
-            var chosen = first.Probe is { } p ? tree.Probe([0, 1, 2, 3, 4], int.Parse(p.Id[1..], System.Globalization.CultureInfo.InvariantCulture))
-                : tree.Repair([0, 1, 2, 3, 4], int.Parse(first.Repair!.Part.Id[1..], System.Globalization.CultureInfo.InvariantCulture));
+            var chosen = first.Probe is { } p ? tree.Probe([0, 1, 2, 3, 4], int.Parse(p.Id.Value[1..], System.Globalization.CultureInfo.InvariantCulture))
+                : tree.Repair([0, 1, 2, 3, 4], int.Parse(first.Repair!.Part.Id.Value[1..], System.Globalization.CultureInfo.InvariantCulture));
             worst = Math.Max(worst, chosen / tree.Best([0, 1, 2, 3, 4]) - 1);
         }
 

@@ -20,7 +20,7 @@ public class BenchScenarioTests
     }
 
     private static SwapTried Swap(DeviceModel model, int at, string function, bool passed, params (string Part, GearItem With)[] swaps) =>
-        new(at, function, SwapPlanner.Chain(model, function, swaps.Select(s => s.Part).ToList()), passed, swaps.Select(s => s.With.Id).ToList());
+        new(at, function, SwapPlanner.Chain(model, function, swaps.Select(s => new PartId(s.Part)).ToList()), passed, swaps.Select(s => s.With.Id).ToList());
 
     [Fact]
     public void A_bad_cable_is_found_by_two_swaps()
@@ -151,7 +151,7 @@ public class BenchScenarioTests
             .Reads("tp1", "5.03").Reads("tp2", "-4.9").Reads("tp3", "12.1").Reads("tp5", "3.1");
         var before = bench.ShareOf("front");
         // Front board unplugged: the console starts.
-        var chain = bench.Model.Profile.Parts.Select(p => p.Id).Where(p => bench.Model.Closure("start-up").Contains(p) && p is not ("front" or "frontplug" or "light")).ToList();
+        var chain = bench.Model.Profile.Parts.Select(p => p.Id).Where(p => bench.Model.Closure("start-up").Contains(p) && p.Value is not ("front" or "frontplug" or "light")).ToList();
         bench.Add(new SwapTried(50, "start-up", chain, Passed: true));
         var diagnosis = bench.Diagnose();
         diagnosis.Suspects[0].Fault.Id.ShouldBe("front.short");
@@ -202,8 +202,8 @@ public class BenchScenarioTests
     public void A_disc_console_that_loads_slowly_is_lubricated_before_the_laser_is_touched()
     {
         var moves = new Bench("tarn-halyard").Works("power-light", "start-up", "video", "tray").Fails("disc", "long-loading").Advise().Moves;
-        var grease = moves.ToList().FindIndex(m => m.Repair?.Method.Id == "lubricate-drive");
-        var swap = moves.ToList().FindIndex(m => m.Repair?.Method.Id == "swap-drive");
+        var grease = moves.ToList().FindIndex(m => m.Repair is { } r && r.Method.Id == "lubricate-drive");
+        var swap = moves.ToList().FindIndex(m => m.Repair is { } r && r.Method.Id == "swap-drive");
         grease.ShouldBeGreaterThanOrEqualTo(0);
         (swap < 0 || grease < swap).ShouldBeTrue();
     }
@@ -218,6 +218,6 @@ public class BenchScenarioTests
     private static Dictionary<string, double> BlameOf(UnitDiagnosis diagnosis, string functionId)
     {
         var shares = new BlameShares(diagnosis.Case, diagnosis.Case.Model.Profile.FindFunction(functionId)).Of(diagnosis.Posterior.Fault, out _);
-        return diagnosis.Case.Faults.Select((f, i) => (f.Part.Id, shares[i])).GroupBy(x => x.Id).ToDictionary(g => g.Key, g => g.Sum(x => x.Item2));
+        return diagnosis.Case.Faults.Select((f, i) => (f.Part.Id, shares[i])).GroupBy(x => x.Id.Value).ToDictionary(g => g.Key, g => g.Sum(x => x.Item2));
     }
 }

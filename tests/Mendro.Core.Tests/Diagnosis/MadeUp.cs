@@ -32,7 +32,7 @@ internal static class MadeUp
         var library = new TradeLibrary(kinds, [new FunctionKind("work", "Work", "works", [new Look("nothing", "nothing")])], methods, [], [], []);
         var profile = new DeviceProfile(DeviceProfile.FormatName, "side", "Side", "", DeviceKind.Accessory, [], null,
             parts.Select((_, i) => new Part($"p{i}", $"Part {i}", $"k{i}")).ToList(), [],
-            [new DeviceFunction("work", "Work", "work", parts.Select((_, i) => $"p{i}").ToList())], [], new Preparation(1, 1, 1));
+            [new DeviceFunction("work", "Work", "work", parts.Select((_, i) => new PartId($"p{i}")).ToList())], [], new Preparation(1, 1, 1));
         return new DeviceModel(profile, library);
     }
 }

@@ -36,7 +36,7 @@ public class RepairPlanTests
             var plan = RepairPlan.Make(shares, options, new Preparation(0, 0, 0), AccessState.Closed, NeverStop);
             var best = Permutations(shares.Length).Min(order => Cost(order, shares, x.minutes));
             plan.WorkMinutes.ShouldBe(best, 0.01 * best);
-            var inOrder = plan.Sequence.Select(o => int.Parse(o.Part.Id[1..], System.Globalization.CultureInfo.InvariantCulture)).ToList();
+            var inOrder = plan.Sequence.Select(o => int.Parse(o.Part.Id.Value[1..], System.Globalization.CultureInfo.InvariantCulture)).ToList();
             inOrder.Zip(inOrder.Skip(1)).ShouldAllBe(p => shares[p.First] / x.minutes[p.First] >= shares[p.Second] / x.minutes[p.Second] - 1e-9);
         }, iter: 300, seed: "0000KQvYRXc4");
     }

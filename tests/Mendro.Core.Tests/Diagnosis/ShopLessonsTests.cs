@@ -1,6 +1,7 @@
 using MathNet.Numerics.Distributions;
 using Mendro.Core.Diagnosis;
 using Mendro.Core.Library;
+using Mendro.Core.Profiles;
 
 namespace Mendro.Core.Tests.Diagnosis;
 
@@ -12,7 +13,7 @@ public class ShopLessonsTests
 
     private static DeviceModel Model(string id) => new(Library.Profiles.Single(p => p.Id == id), Library);
 
-    private static Lesson Lesson(DeviceModel model, string revision, params (string, string)[] causes) => new(model.Profile, revision, causes);
+    private static Lesson Lesson(DeviceModel model, string revision, params (PartId, string)[] causes) => new(model.Profile, revision, causes);
 
     private static int Fault(DeviceModel model, string id) => Enumerable.Range(0, model.Faults.Count).Single(f => model.Faults[f].Id == id);
 

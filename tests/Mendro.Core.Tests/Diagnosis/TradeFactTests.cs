@@ -72,7 +72,7 @@ public class TradeFactTests
         var repairs = bench.Advise().Moves.Where(m => m.Repair is not null).Select(m => m.Repair!).ToList();
         repairs[0].Method.Type.ShouldBe(MethodType.Clean);
         var modification = repairs.FindIndex(r => r.Method.Type == MethodType.Modification);
-        foreach (var cleaning in repairs.Where(r => r.Method.Type == MethodType.Clean && r.Part.Id is "connector" or "testcart"))
+        foreach (var cleaning in repairs.Where(r => r.Method.Type == MethodType.Clean && r.Part.Id.Value is "connector" or "testcart"))
             (modification < 0 || repairs.IndexOf(cleaning) < modification).ShouldBeTrue(cleaning.Method.Name);
     }
 
@@ -91,7 +91,7 @@ public class TradeFactTests
     {
         var bench = new Bench("tarn-leaflet").Works("charging").Fails("power-light", "nothing");
         foreach (var part in new[] { "charger", "socket", "fuse1", "charge" }) bench.ShareOf(part).ShouldBeLessThan(0.02, part);
-        bench.Diagnose().Suspects[0].Fault.Part.Id.ShouldBeOneOf("fuse2", "switch");
+        bench.Diagnose().Suspects[0].Fault.Part.Id.Value.ShouldBeOneOf("fuse2", "switch");
     }
 
     [Fact]
@@ -102,7 +102,7 @@ public class TradeFactTests
         leading.ShouldBe(["contacts", "switch", "cells"], ignoreOrder: true);
         // Switch and contacts together: well over half.
         (bench.ShareOf("contacts") + bench.ShareOf("switch")).ShouldBeGreaterThan(0.5);
-        bench.Advise().Moves[0].Probe!.Id.ShouldBeOneOf("tp1", "contacts-eye", "switch-press");
+        bench.Advise().Moves[0].Probe!.Id.Value.ShouldBeOneOf("tp1", "contacts-eye", "switch-press");
     }
 
     [Fact]

@@ -1,5 +1,6 @@
 using Mendro.Core.Diagnosis;
 using Mendro.Core.Evidence;
+using Mendro.Core.Profiles;
 
 namespace Mendro.Core.Tests.Diagnosis;
 
@@ -26,7 +27,7 @@ public class WhyTests
         }
 
         // A good reading behind the fuse speaks for the switch, and nothing good speaks for it twice.
-        bench.Events[reasons.For.Single(w => bench.Events[w.Event] is ProbeTaken { ProbeId: "tp3" }).Event].ShouldBeOfType<ProbeTaken>();
+        bench.Events[reasons.For.Single(w => bench.Events[w.Event] is ProbeTaken { ProbeId.Value: "tp3" }).Event].ShouldBeOfType<ProbeTaken>();
     }
 
     [Fact]

@@ -1,6 +1,7 @@
 using CsCheck;
 using Mendro.Core.Library;
 using Mendro.Core.Planning;
+using Mendro.Core.Profiles;
 
 namespace Mendro.Core.Tests.Planning;
 

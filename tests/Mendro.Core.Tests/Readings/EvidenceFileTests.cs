@@ -21,7 +21,7 @@ public class EvidenceFileTests
         evidence.State.ShouldBe(AccessState.BoardOut);
         evidence.Events.Take(5).ShouldBe([new MarkSeen(0, "rattle"), new FunctionTried(1, "picture", false, "flicker"), new ProbeTaken(2, "tp3", ProbeOutcome.Normal),
             new CauseConfirmed(3, "switch", "dirty", true), new RepairDone(4, "switch", "flush-switch")]);
-        evidence.Events[5].ShouldBeOfType<SwapTried>().Chain.ShouldBe(["main", "panel"]);
+        evidence.Events[5].ShouldBeOfType<SwapTried>().Chain.ShouldBe(new[] { "main", "panel" });
     }
 
     [Fact]

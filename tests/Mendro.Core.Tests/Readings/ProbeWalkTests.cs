@@ -51,7 +51,7 @@ public class ProbeWalkTests
     [Fact]
     public void Every_point_in_turn_needs_no_fault_and_unsolders_nothing()
     {
-        var taken = new List<string>();
+        var taken = new List<ProbeId>();
         while (ProbeWalk.Next(null, new MoveAdvisor(new BenchCosts()).Advise(UnitDiagnosis.Make(Quartet, []).Value!, AccessState.Closed), Quartet.Graph, taken.ToHashSet(), WalkSchool.Every) is { } probe) taken.Add(probe.Id);
         var metered = Quartet.Profile.Probes.Where(p => ProbeWalk.IsMetered(p.Kind)).Select(p => p.Id).ToList();
         taken.ShouldBeSubsetOf(metered);
@@ -118,12 +118,12 @@ public class ProbeWalkTests
     }
 
     /// <summary>Measures a unit with one hidden fault, point after point as the walk says, until it says stop.</summary>
-    private static (List<string> Taken, UnitDiagnosis Last) Work(string fault, WalkSchool school)
+    private static (List<ProbeId> Taken, UnitDiagnosis Last) Work(string fault, WalkSchool school)
     {
         var hidden = Enumerable.Range(0, Quartet.Faults.Count).Single(f => Quartet.Faults[f].Id == fault);
         var unit = PracticeUnit.With(Quartet, $"walk/{fault}", [hidden]);
         var events = new List<BenchEvent> { new FunctionTried(0, "power-light", false, "nothing") };
-        var taken = new List<string>();
+        var taken = new List<ProbeId>();
         while (taken.Count < 30)
         {
             var diagnosis = UnitDiagnosis.Make(Quartet, events).Value!;

@@ -144,7 +144,7 @@ public sealed class MoveAdvisor(BenchCosts costs)
     }
 
     /// <summary>Ways to make an intermittent show itself that were not tried since the function last worked.</summary>
-    private static IEnumerable<Candidate> Provocations(UnitCase unit, DeviceFunction target, double[] shares, IReadOnlyDictionary<string, ProbeOutcome> fresh)
+    private static IEnumerable<Candidate> Provocations(UnitCase unit, DeviceFunction target, double[] shares, IReadOnlyDictionary<ProbeId, ProbeOutcome> fresh)
     {
         // To press right at the leading suspect tells where; to press the unit as a whole tells only that.
         var leading = unit.Faults[Enumerable.Range(0, shares.Length).MaxBy(f => shares[f])].Part.Id;
@@ -162,14 +162,14 @@ public sealed class MoveAdvisor(BenchCosts costs)
     private static PlannedCheck Planned(string id, string title, double minutes, AccessState state, UnitCase unit, FindingTemplate template, Probe? probe = null)
     {
         HashSet<string> bad = [id], good = [id];
-        if (probe is { Kind: ProbeKind.Volts, At: not null })
+        if (probe is { Kind: ProbeKind.Volts, At: { } at })
         {
             // Where the supply is missing it is missing behind it, where it is good it is good before it.
-            var upstream = unit.Model.Graph.Upstream(probe.At, powerOnly: true);
+            var upstream = unit.Model.Graph.Upstream(at, powerOnly: true);
             foreach (var other in unit.Model.Profile.Probes.Where(p => p is { Kind: ProbeKind.Volts, At: not null } && p.Id != probe.Id))
             {
-                if (unit.Model.Graph.Upstream(other.At!, powerOnly: true).Contains(probe.At)) bad.Add($"probe:{other.Id}");
-                if (upstream.Contains(other.At!)) good.Add($"probe:{other.Id}");
+                if (unit.Model.Graph.Upstream(other.At!.Value, powerOnly: true).Contains(at)) bad.Add($"probe:{other.Id}");
+                if (upstream.Contains(other.At!.Value)) good.Add($"probe:{other.Id}");
             }
         }
 
@@ -220,15 +220,15 @@ public sealed class MoveAdvisor(BenchCosts costs)
     }
 
     /// <summary>Volts before a point where they are good are good, and behind one where they are missing they are missing.</summary>
-    private static bool Settled(DeviceModel model, Probe probe, IReadOnlyDictionary<string, ProbeOutcome> fresh)
+    private static bool Settled(DeviceModel model, Probe probe, IReadOnlyDictionary<ProbeId, ProbeOutcome> fresh)
     {
-        if (probe.Kind != ProbeKind.Volts || probe.At is null) return false;
-        var upstream = model.Graph.Upstream(probe.At, powerOnly: true);
+        if (probe is not { Kind: ProbeKind.Volts, At: { } at }) return false;
+        var upstream = model.Graph.Upstream(at, powerOnly: true);
         foreach (var other in model.Profile.Probes.Where(p => p.Kind == ProbeKind.Volts && p.At is not null && p.At != probe.At))
         {
             if (!fresh.TryGetValue(other.Id, out var outcome)) continue;
-            if (outcome == ProbeOutcome.Normal && model.Graph.Upstream(other.At!, powerOnly: true).Contains(probe.At)) return true;
-            if (outcome == ProbeOutcome.Abnormal && upstream.Contains(other.At!)) return true;
+            if (outcome == ProbeOutcome.Normal && model.Graph.Upstream(other.At!.Value, powerOnly: true).Contains(at)) return true;
+            if (outcome == ProbeOutcome.Abnormal && upstream.Contains(other.At!.Value)) return true;
         }
 
         return false;

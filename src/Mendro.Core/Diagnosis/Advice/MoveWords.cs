@@ -79,5 +79,5 @@ public static class MoveWords
             ? char.ToLowerInvariant(text[0]) + text[1..] : text;
 
     private static bool Upstream(UnitDiagnosis diagnosis, Probe probe, Probe good) =>
-        probe.At is not null && good.At is not null && diagnosis.Case.Model.Graph.Upstream(probe.At, powerOnly: true).Contains(good.At);
+        probe.At is { } at && good.At is { } before && diagnosis.Case.Model.Graph.Upstream(at, powerOnly: true).Contains(before);
 }

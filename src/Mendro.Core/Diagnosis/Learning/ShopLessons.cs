@@ -9,7 +9,7 @@ namespace Mendro.Core.Diagnosis;
 /// <param name="Revision">Board revision, or blank when it was not known.</param>
 /// <param name="Causes">Part and failure mode of each confirmed cause.</param>
 /// <param name="Number">Number of the job, for the list of units.</param>
-public sealed record Lesson(DeviceProfile Profile, string Revision, IReadOnlyList<(string PartId, string ModeId)> Causes, long Number = 0);
+public sealed record Lesson(DeviceProfile Profile, string Revision, IReadOnlyList<(PartId PartId, string ModeId)> Causes, long Number = 0);
 
 /// <summary>How often a fault was the cause at this shop, against what the library or profile says. All rates are shares of the units brought in.</summary>
 /// <param name="Fault">The fault, with the library's or profile's prior.</param>
@@ -143,7 +143,7 @@ public sealed class ShopLessons
             }
         }
 
-        public IEnumerable<(string Revision, int Units, int Found)> Of(string partId, string modeId) =>
+        public IEnumerable<(string Revision, int Units, int Found)> Of(PartId partId, string modeId) =>
             _lessons.GroupBy(l => l.Revision).Select(g => (g.Key, g.Count(), g.Count(l => l.Causes.Contains((partId, modeId)))));
 
         public int FoundOfKind(string kind, string modeId) =>

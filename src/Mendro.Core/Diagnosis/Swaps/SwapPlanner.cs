@@ -12,7 +12,7 @@ namespace Mendro.Core.Diagnosis;
 /// <param name="Bits">How much doubt about the culprit it takes away, in bits.</param>
 /// <param name="IfWorks">Leading suspect when it works then.</param>
 /// <param name="IfFails">Leading suspect when it still fails.</param>
-public sealed record SwapProposal(DeviceFunction Function, string PartId, GearItem With, double ChanceItFails, double Bits, Suspect? IfWorks, Suspect? IfFails);
+public sealed record SwapProposal(DeviceFunction Function, PartId PartId, GearItem With, double ChanceItFails, double Bits, Suspect? IfWorks, Suspect? IfFails);
 
 /// <summary>
 /// Plans swap trials: one thing at a time, everything in a failing set is suspect, everything in a passing set is
@@ -26,7 +26,7 @@ public static class SwapPlanner
     private const double LeastBits = 0.02;
 
     /// <summary>Parts of a function's chain that can be swapped without a tool, in profile order.</summary>
-    public static IReadOnlyList<Part> Swappable(DeviceModel model, string functionId)
+    public static IReadOnlyList<Part> Swappable(DeviceModel model, FunctionId functionId)
     {
         var closure = model.Closure(functionId);
         return model.Profile.Parts.Where(p => closure.Contains(p.Id) && model.Library.FindPartKind(p.Kind)?.Swappable == true).ToList();
@@ -36,7 +36,7 @@ public static class SwapPlanner
     /// <param name="model">Model.</param>
     /// <param name="functionId">Function tried.</param>
     /// <param name="swappedOut">Part ids, or <see cref="WholeUnit"/>.</param>
-    public static IReadOnlyList<string> Chain(DeviceModel model, string functionId, IReadOnlyCollection<string> swappedOut)
+    public static IReadOnlyList<PartId> Chain(DeviceModel model, FunctionId functionId, IReadOnlyCollection<PartId> swappedOut)
     {
         var closure = model.Closure(functionId);
         var pieces = Swappable(model, functionId).Select(p => p.Id).ToHashSet();
@@ -61,7 +61,7 @@ public static class SwapPlanner
         var unit = diagnosis.Case;
         var blame = new BlameShares(unit, target);
         var now = Entropy(unit, blame.Of(diagnosis.Posterior.Fault, out var unknown), unknown);
-        var slots = Swappable(unit.Model, target.Id).Select(p => (p.Id, p.Kind)).Append((WholeUnit, UnitKind(unit.Model.Library, unit.Model.Profile.Kind)));
+        var slots = Swappable(unit.Model, target.Id).Select(p => (p.Id, p.Kind)).Append(((PartId)WholeUnit, UnitKind(unit.Model.Library, unit.Model.Profile.Kind)));
         var proposals = new List<SwapProposal>();
         foreach (var (partId, kind) in slots)
         {
@@ -82,10 +82,10 @@ public static class SwapPlanner
     }
 
     /// <summary>Gear with which this very chain was tried since the last repair; again it would hardly tell more.</summary>
-    private static HashSet<string> Tried(UnitCase unit, string functionId, IReadOnlyList<string> chain) => unit.Events.Reverse().TakeWhile(e => e is not RepairDone)
+    private static HashSet<string> Tried(UnitCase unit, FunctionId functionId, IReadOnlyList<PartId> chain) => unit.Events.Reverse().TakeWhile(e => e is not RepairDone)
         .OfType<SwapTried>().Where(s => s.FunctionId == functionId && s.Chain.SequenceEqual(chain)).SelectMany(s => s.Gear ?? []).ToHashSet();
 
-    private static FindingTemplate Template(UnitCase unit, DeviceFunction target, string partId, GearItem gear)
+    private static FindingTemplate Template(UnitCase unit, DeviceFunction target, PartId partId, GearItem gear)
     {
         var template = unit.Swapped(target, new SwapTried(-1, target.Id, Chain(unit.Model, target.Id, [partId]), false, [gear.Id]), -1);
         if (unit.GearFaults(gear.Id).Count > 0) return template;

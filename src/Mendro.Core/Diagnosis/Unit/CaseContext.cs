@@ -1,4 +1,5 @@
 using Mendro.Core.Library;
+using Mendro.Core.Profiles;
 
 namespace Mendro.Core.Diagnosis;
 

@@ -23,7 +23,7 @@ public sealed record PartFault(Part Part, FailureMode Mode, double Prior)
 /// <param name="Leak">Chance with no fault, 0 to 1.</param>
 /// <param name="Links">Faults that make it present.</param>
 /// <param name="Damage">For each part: chance that it is present when the last step damaged that part; null for none.</param>
-public sealed record FindingTemplate(string Id, double Leak, IReadOnlyList<Link> Links, IReadOnlyDictionary<string, double>? Damage = null);
+public sealed record FindingTemplate(string Id, double Leak, IReadOnlyList<Link> Links, IReadOnlyDictionary<PartId, double>? Damage = null);
 
 /// <summary>
 /// A profile compiled against the library: its faults, and the findings by which they show. Made once a profile and
@@ -32,9 +32,9 @@ public sealed record FindingTemplate(string Id, double Leak, IReadOnlyList<Link>
 public sealed class DeviceModel
 {
     private readonly ConcurrentDictionary<string, FindingTemplate> _templates = new();
-    private readonly Dictionary<string, List<int>> _faultsOfPart = [];
-    private readonly Dictionary<string, HashSet<string>> _closures;
-    private readonly Dictionary<string, SupplyRail> _rails = [];
+    private readonly Dictionary<PartId, List<int>> _faultsOfPart = [];
+    private readonly Dictionary<FunctionId, HashSet<PartId>> _closures;
+    private readonly Dictionary<PartId, SupplyRail> _rails = [];
 
     /// <summary>Compiles a profile.</summary>
     /// <param name="profile">Profile; problems that <see cref="ProfileValidator"/> reports are skipped over.</param>
@@ -73,10 +73,10 @@ public sealed class DeviceModel
     public IReadOnlyList<PartFault> Faults { get; }
 
     /// <summary>Fault indexes of a part.</summary>
-    public IReadOnlyList<int> FaultsOf(string partId) => _faultsOfPart.TryGetValue(partId, out var list) ? list : [];
+    public IReadOnlyList<int> FaultsOf(PartId partId) => _faultsOfPart.TryGetValue(partId, out var list) ? list : [];
 
     /// <summary>Parts a function depends on.</summary>
-    public IReadOnlySet<string> Closure(string functionId) => _closures.TryGetValue(functionId, out var set) ? set : new HashSet<string>();
+    public IReadOnlySet<PartId> Closure(FunctionId functionId) => _closures.TryGetValue(functionId, out var set) ? set : new HashSet<PartId>();
 
     /// <summary>“The function fails”, whatever it looks like.</summary>
     public FindingTemplate FunctionFails(DeviceFunction function) => _templates.GetOrAdd($"fn:{function.Id}", id =>
@@ -96,7 +96,7 @@ public sealed class DeviceModel
         !tried.Passed && HasLook(function, tried.LookId) ? FunctionLooks(function, tried.LookId!) : FunctionFails(function);
 
     /// <summary>“The function fails with this chain of parts”; with flicker: “it comes and goes with this chain”.</summary>
-    public FindingTemplate SwapFails(DeviceFunction function, IReadOnlyList<string> chain, long id, bool flickers = false)
+    public FindingTemplate SwapFails(DeviceFunction function, IReadOnlyList<PartId> chain, long id, bool flickers = false)
     {
         var parts = chain.ToHashSet();
         var links = FunctionFails(function).Links.Where(l => parts.Contains(Faults[l.Fault].Part.Id))
@@ -141,7 +141,7 @@ public sealed class DeviceModel
     public FindingTemplate ProbeJumps(Probe probe) => _templates.GetOrAdd($"probe:{probe.Id}:jumps", id =>
     {
         // A probe on the way from one part to the next touches both ends.
-        var here = (probe.Spans ?? []).Append(probe.At).Append(probe.Toward).OfType<string>().ToHashSet();
+        var here = (probe.Spans ?? []).Cast<PartId?>().Append(probe.At).Append(probe.Toward).OfType<PartId>().ToHashSet();
         var links = Faults.Select((fault, i) => (fault, i))
             .Where(x => here.Contains(x.fault.Part.Id) && x.fault.Mode.Effect == ModeEffect.Intermittent)
             .Select(x => new Link(x.i, EvidenceWeights.JumpsWhenIntermittent)).ToList();
@@ -156,11 +156,11 @@ public sealed class DeviceModel
             .Where(l => l.P > 0).ToList()));
 
     /// <summary>“The cause was seen with one's own eyes”.</summary>
-    public FindingTemplate Confirmed(string partId, string modeId) => _templates.GetOrAdd($"cause:{partId}.{modeId}", id =>
+    public FindingTemplate Confirmed(PartId partId, string modeId) => _templates.GetOrAdd($"cause:{partId}.{modeId}", id =>
         new FindingTemplate(id, EvidenceWeights.ConfirmationLeak, FaultsOf(partId)
             .Where(i => Faults[i].Mode.Id == modeId).Select(i => new Link(i, EvidenceWeights.Confirmation)).ToList()));
 
-    private static Dictionary<string, double> Damage(IEnumerable<string> parts, double p) => parts.Distinct().ToDictionary(id => id, _ => p);
+    private static Dictionary<PartId, double> Damage(IEnumerable<PartId> parts, double p) => parts.Distinct().ToDictionary(id => id, _ => p);
 
     private List<Link> LinksTo(DeviceFunction function, Func<PartFault, double, double> p)
     {
@@ -200,17 +200,17 @@ public sealed class DeviceModel
 
     private List<Link> VoltsLinks(Probe probe)
     {
-        if (probe.At is null) return [];
-        var upstream = Graph.Upstream(probe.At, powerOnly: true);
+        if (probe.At is not { } at) return [];
+        var upstream = Graph.Upstream(at, powerOnly: true);
         var links = new List<Link>();
         for (var i = 0; i < Faults.Count; i++)
         {
             var (part, mode) = (Faults[i].Part, Faults[i].Mode);
-            var here = part.Id == probe.At && mode.Detect?.TryGetValue(ProbeKind.Volts, out var seen) == true ? seen : (double?)null;
+            var here = part.Id == at && mode.Detect?.TryGetValue(ProbeKind.Volts, out var seen) == true ? seen : (double?)null;
             if (mode.Effect == ModeEffect.Short)
             {
                 // With the load unplugged a short behind the point does not pull it down; one at the point itself does.
-                if (_rails[part.Id].Members.Contains(probe.At) && (!probe.Unloaded || upstream.Contains(part.Id))) links.Add(new Link(i, EvidenceWeights.VoltsAbnormal(mode)));
+                if (_rails[part.Id].Members.Contains(at) && (!probe.Unloaded || upstream.Contains(part.Id))) links.Add(new Link(i, EvidenceWeights.VoltsAbnormal(mode)));
             }
             else if (upstream.Contains(part.Id))
             {
@@ -223,7 +223,7 @@ public sealed class DeviceModel
 
     private List<Link> RailLinks(Probe probe)
     {
-        var members = Graph.RailOf(probe.Rail!).Members;
+        var members = Graph.RailOf(probe.Rail!.Value).Members;
         return Faults.Select((fault, i) => (fault, i))
             .Where(x => x.fault.Mode.Effect == ModeEffect.Short && members.Contains(x.fault.Part.Id))
             .Select(x => new Link(x.i, x.fault.Mode.Detect?.GetValueOrDefault(ProbeKind.Ohms, 0.9) ?? 0.9)).ToList();

@@ -27,7 +27,7 @@ public sealed class UnitCase
     private readonly List<int> _findingEvent = [];
     private readonly Dictionary<int, int> _unknownOf = [];
     private readonly Dictionary<string, TrialSeries> _series = [];
-    private readonly Dictionary<string, List<int>> _damageOf = [];
+    private readonly Dictionary<PartId, List<int>> _damageOf = [];
     private readonly Dictionary<string, List<int>> _gearFaults = [];
 
     /// <summary>Builds the network of a unit.</summary>
@@ -78,7 +78,7 @@ public sealed class UnitCase
     public int? UnknownPiece(int finding) => _unknownOf.TryGetValue(finding, out var piece) ? piece : null;
 
     /// <summary>Finding of the last failure of a function, or −1 when it did not fail when last tried.</summary>
-    public int FailureOf(string functionId)
+    public int FailureOf(FunctionId functionId)
     {
         var last = -1;
         for (var at = 0; at < Events.Count; at++)
@@ -127,7 +127,7 @@ public sealed class UnitCase
         posterior.IfAbsent(template.Leak, LinksNow(template).Select(l => (l.Fault, 1 - l.P)));
 
     /// <summary>Success of a method on a fault, less for every time it was already tried on that part.</summary>
-    public double SuccessNow(string methodId, int fault)
+    public double SuccessNow(MethodId methodId, int fault)
     {
         var method = Model.Library.FindMethod(methodId);
         if (method is null) return 0;
@@ -138,9 +138,9 @@ public sealed class UnitCase
     /// <summary>
     /// Last outcome of every probe that still holds: a repair makes stale what was measured on the part or behind it.
     /// </summary>
-    public IReadOnlyDictionary<string, ProbeOutcome> FreshReadings()
+    public IReadOnlyDictionary<ProbeId, ProbeOutcome> FreshReadings()
     {
-        var fresh = new Dictionary<string, ProbeOutcome>();
+        var fresh = new Dictionary<ProbeId, ProbeOutcome>();
         foreach (var happened in Events)
         {
             if (happened is ProbeTaken taken) fresh[taken.ProbeId] = taken.Outcome;
@@ -151,11 +151,11 @@ public sealed class UnitCase
         return fresh;
     }
 
-    private bool Touches(string partId, Probe? probe)
+    private bool Touches(PartId partId, Probe? probe)
     {
         if (probe is null) return true;
         if (probe.Spans?.Contains(partId) == true || probe.Rail is not null) return true;
-        return probe.At is not null && Model.Graph.Upstream(probe.At, powerOnly: true).Contains(partId);
+        return probe.At is { } at && Model.Graph.Upstream(at, powerOnly: true).Contains(partId);
     }
 
     private int AddFault(PartFault fault, int createdAt)

@@ -81,10 +81,10 @@ public sealed class UnitDiagnosis
     public double Unexplained { get; }
 
     /// <summary>State of every function.</summary>
-    public IReadOnlyDictionary<string, FunctionState> Functions { get; }
+    public IReadOnlyDictionary<FunctionId, FunctionState> Functions { get; }
 
     /// <summary>State of every part.</summary>
-    public IReadOnlyDictionary<string, PartVerdict> Parts { get; }
+    public IReadOnlyDictionary<PartId, PartVerdict> Parts { get; }
 
     /// <summary>Where the supply is lost, when probes tell.</summary>
     public FaultStretch? Stretch { get; }
@@ -109,7 +109,7 @@ public sealed class UnitDiagnosis
         .OrderBy(f => model.Closure(f.Id).Count).FirstOrDefault();
 
     /// <summary>State of a function after the events.</summary>
-    public static FunctionState StateOf(IReadOnlyList<BenchEvent> events, string functionId)
+    public static FunctionState StateOf(IReadOnlyList<BenchEvent> events, FunctionId functionId)
     {
         for (var at = events.Count - 1; at >= 0; at--)
             if (events[at] is FunctionTried tried && tried.FunctionId == functionId)
@@ -117,9 +117,9 @@ public sealed class UnitDiagnosis
         return FunctionState.NotTried;
     }
 
-    private Dictionary<string, PartVerdict> Judge()
+    private Dictionary<PartId, PartVerdict> Judge()
     {
-        var verdicts = new Dictionary<string, PartVerdict>();
+        var verdicts = new Dictionary<PartId, PartVerdict>();
         var touched = Case.Events.Any(e => e is not MarkSeen);
         foreach (var group in Suspects.GroupBy(s => s.Fault.Part.Id))
         {
@@ -149,10 +149,10 @@ public sealed class UnitDiagnosis
         var model = Case.Model;
         var last = Case.FreshReadings();
         var volts = model.Profile.Probes.Where(p => p.Kind == ProbeKind.Volts && p.At is not null && last.ContainsKey(p.Id))
-            .Select(p => (Probe: p, Up: model.Graph.Upstream(p.At!, powerOnly: true))).ToList();
+            .Select(p => (Probe: p, Up: model.Graph.Upstream(p.At!.Value, powerOnly: true))).ToList();
         var bad = volts.Where(v => last[v.Probe.Id] == ProbeOutcome.Abnormal).OrderBy(v => v.Up.Count).Select(v => v).FirstOrDefault();
         if (bad.Probe is null) return null;
-        var good = volts.Where(v => last[v.Probe.Id] == ProbeOutcome.Normal && v.Probe.At != bad.Probe.At && bad.Up.Contains(v.Probe.At!))
+        var good = volts.Where(v => last[v.Probe.Id] == ProbeOutcome.Normal && v.Probe.At != bad.Probe.At && bad.Up.Contains(v.Probe.At!.Value))
             .OrderByDescending(v => v.Up.Count).Select(v => v).FirstOrDefault();
         var between = bad.Up.Where(id => good.Probe is null || !good.Up.Contains(id)).ToHashSet();
         return new FaultStretch(good.Probe, bad.Probe, model.Profile.Parts.Where(p => between.Contains(p.Id)).ToList());

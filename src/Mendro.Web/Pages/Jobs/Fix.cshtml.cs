@@ -134,7 +134,7 @@ public sealed class FixModel(
         Methods = (upset ? Library.MethodsFor("*") : []).Concat(Library.MethodsFor(Part.Kind)).Select(m => new OfferedMethod(m,
             suspects.Sum(s => s.Share * View.Diagnosis!.Case.SuccessNow(m.Id, s.FaultIndex)),
             DoneSoFar.Count(r => r.Subject == Part.Id && r.Detail == m.Id))).ToList();
-        var bestHere = View.Advice.Moves.FirstOrDefault(m => m.Repair?.Part.Id == Part.Id)?.Repair;
+        var bestHere = View.Advice.Moves.FirstOrDefault(m => m.Repair?.Part == Part)?.Repair;
         ChosenMethod = methodId ?? bestHere?.Method.Id ?? Methods.FirstOrDefault()?.Method.Id;
         return true;
     }

@@ -246,7 +246,7 @@ public abstract class ReadingPageModel(JobStore jobs, BenchRecordStore records, 
     private string? Walk(WalkSchool school)
     {
         var since = View.Records.Where(r => r.Kind == RecordKind.Repair).Select(r => r.Id).DefaultIfEmpty().Max();
-        var taken = View.Records.Where(r => r.Kind == RecordKind.Probe && r.Id > since).Select(r => r.Subject).ToHashSet();
+        var taken = View.Records.Where(r => r.Kind == RecordKind.Probe && r.Id > since).Select(r => new ProbeId(r.Subject)).ToHashSet();
         return ProbeWalk.Next(View.Diagnosis, View.Advice, View.Model.Graph, taken, school) is { } next ? $"probe:{next.Id}" : null;
     }
 

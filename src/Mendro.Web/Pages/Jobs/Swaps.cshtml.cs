@@ -64,7 +64,7 @@ public sealed class SwapsModel(
         if (!Prepare(function) || result is not ("pass" or "fail" or "flicker")) return NotFound();
         Chosen = swap.Where(s => !string.IsNullOrEmpty(s.Value)).ToDictionary(s => s.Key, s => s.Value!);
         if (LockedBecause is { } locked) return Refuse(locked);
-        var swaps = Chosen.Select(s => (Slot: s.Key, With: Slots.FirstOrDefault(x => x.Id == s.Key)?.Choices.FirstOrDefault(c => c.Id == s.Value))).ToList();
+        var swaps = Chosen.Select(s => (Slot: new PartId(s.Key), With: Slots.FirstOrDefault(x => x.Id == s.Key)?.Choices.FirstOrDefault(c => c.Id == s.Value))).ToList();
         if (swaps.Any(s => s.With is null)) return NotFound();
         if (swaps.Count == 0)
         {
@@ -108,8 +108,8 @@ public sealed class SwapsModel(
         Slots = [new SwapSlot(SwapPlanner.WholeUnit, "This unit", [.. pieces.Where(g => g.Kind == unitKind).Select(Piece), .. Units(k => k == View.Profile.Kind, unitKind)]), .. slots];
         Rows = View.Records.Where(r => r.Subject == wanted.Id && r.Kind is (RecordKind.Swap or RecordKind.Function)).Select(r => new SwapRow(r,
             r.Kind == RecordKind.Function ? new Dictionary<string, string>()
-            : SwapDetail.Read(r.Detail) is var detail ? detail.Out.Zip(detail.Gear).ToDictionary(x => x.First, x => x.Second.Name) : new Dictionary<string, string>())).ToList();
-        Proposals = View.Diagnosis is { } diagnosis && diagnosis.Target?.Id == wanted.Id ? SwapPlanner.Propose(diagnosis, pieces.Select(p => p.ToItem()).ToList()) : [];
+            : SwapDetail.Read(r.Detail) is var detail ? detail.Out.Zip(detail.Gear).ToDictionary(x => x.First.Value, x => x.Second.Name) : new Dictionary<string, string>())).ToList();
+        Proposals = View.Diagnosis is { } diagnosis && diagnosis.Target == wanted ? SwapPlanner.Propose(diagnosis, pieces.Select(p => p.ToItem()).ToList()) : [];
         return true;
     }
 }
