@@ -34,7 +34,7 @@ public class DiagnosisBenchmarks
         _events = _model.Profile.Functions.Select((f, n) => (BenchEvent)new FunctionTried(n, f.Id, false)).ToList();
         _events.Add(new ProbeTaken(99, "psucaps-eye", ProbeOutcome.Abnormal));
         _diagnosis = UnitDiagnosis.Make(_model, _events).Value!;
-        _scene = new MapScene(_model, _diagnosis, new Dictionary<string, string>(), new Dictionary<string, string>(), "tp1", id => id, id => id, id => id);
+        _scene = new MapScene(_model, _diagnosis.Verdict, new Dictionary<string, string>(), new Dictionary<string, string>(), "tp1", id => id, id => id, id => id);
     }
 
     /// <summary>80 faults, 60 findings observed, 12 of them present.</summary>

@@ -1,8 +1,8 @@
 using System.Globalization;
 using System.Text.Json;
 using Mendro.Core.Diagnosis;
+using Mendro.Core.Jobs;
 using Mendro.Core.Profiles;
-using Mendro.Core.Readings;
 using Mendro.Storage;
 
 namespace Mendro.Cli;

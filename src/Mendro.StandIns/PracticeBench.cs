@@ -1,5 +1,6 @@
 using Mendro.Core.Diagnosis;
 using Mendro.Core.Evidence;
+using Mendro.Core.Jobs;
 using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 
@@ -13,9 +14,10 @@ namespace Mendro.StandIns;
 public sealed record PracticeStep(string Title, string Answer, string? Why, double Minutes);
 
 /// <summary>A practice unit on the bench: every touch costs its minutes and is written down.</summary>
-public sealed class PracticeBench(DeviceModel model, PracticeUnit unit, BenchCosts costs)
+public sealed class PracticeBench(DeviceModel model, PracticeUnit unit, BenchCosts costs) : IReplayBench
 {
     private readonly List<BenchEvent> _events = [];
+    private readonly List<RecordBody> _bodies = [];
     private readonly List<PracticeStep> _steps = [];
 
     /// <summary>The model.</summary>
@@ -26,6 +28,9 @@ public sealed class PracticeBench(DeviceModel model, PracticeUnit unit, BenchCos
 
     /// <summary>What happened, in order.</summary>
     public IReadOnlyList<BenchEvent> Events => _events;
+
+    /// <summary>The same as records.</summary>
+    public IReadOnlyList<RecordBody> Bodies => _bodies;
 
     /// <summary>The same in words.</summary>
     public IReadOnlyList<PracticeStep> Steps => _steps;
@@ -52,7 +57,7 @@ public sealed class PracticeBench(DeviceModel model, PracticeUnit unit, BenchCos
     public void Try(DeviceFunction function, string? why = null)
     {
         var (works, look) = Unit.Try(function);
-        _events.Add(new FunctionTried(_events.Count, function.Id, works, look));
+        Happened(new FunctionTrial(function.Id, works, look));
         var name = Model.Library.FindFunctionKind(function.Kind)?.Looks.FirstOrDefault(l => l.Id == look)?.Name;
         Step($"Try: {function.Name}", works ? "works" : name ?? "fails", why, function.Minutes);
     }
@@ -62,7 +67,7 @@ public sealed class PracticeBench(DeviceModel model, PracticeUnit unit, BenchCos
     {
         var opened = Reach(probe.State);
         var outcome = Unit.Probe(probe);
-        _events.Add(new ProbeTaken(_events.Count, probe.Id, outcome));
+        Happened(ProbeReading.Told(probe, outcome));
         Step(MoveWords.CheckTitle(probe), outcome == ProbeOutcome.Normal ? MoveWords.GoodAnswer(probe) : MoveWords.BadAnswer(probe), why, opened + probe.Minutes);
     }
 
@@ -71,22 +76,46 @@ public sealed class PracticeBench(DeviceModel model, PracticeUnit unit, BenchCos
     {
         var opened = how == Provocation.Flexed ? Reach(AccessState.Open) : 0;
         var changed = Unit.Provoke(function, how);
-        _events.Add(new Provoked(_events.Count, function.Id, how, changed));
+        Happened(new ProvokeTrial(function.Id, how, changed));
         Step(MoveWords.ProvokeTitle(function, how), changed ? "it changes" : "nothing changes", why, opened + MoveWords.ProvokeMinutes(function, how));
     }
 
     /// <summary>Carries a method out, then tries what it was for; when that works, everything else that failed too.</summary>
-    public void Repair(string partId, Method method, DeviceFunction target, string? why = null)
+    public void Repair(PartId partId, Method method, DeviceFunction target, string? why = null)
     {
         var opened = Reach(method.State);
         Unit.Repair(partId, method);
         PartsCost += method.PartsCost;
-        _events.Add(new RepairDone(_events.Count, partId, method.Id));
+        Happened(new RepairLogged(partId, method.Id));
         // The retest is counted with the repair, as the advisor counts it.
         Step($"{method.Name} ({Model.Profile.FindPart(partId)!.Name})", "done", why, opened + method.Minutes + costs.RetestMinutes - target.Minutes);
         Try(target);
         if (UnitDiagnosis.StateOf(_events, target.Id) != FunctionState.Works) return;
         foreach (var function in Model.Profile.Functions.Where(f => UnitDiagnosis.StateOf(_events, f.Id) == FunctionState.Fails).ToList()) Try(function);
+    }
+
+    /// <summary>The function tried after a repair: the one worked on, else the first of the baseline.</summary>
+    public DeviceFunction Target => UnitDiagnosis.ChooseTarget(Model, _events) ?? Model.Profile.Functions[0];
+
+    /// <inheritdoc/>
+    void IReplayBench.Try(DeviceFunction function) => Try(function);
+
+    /// <inheritdoc/>
+    void IReplayBench.Measure(Probe probe) => Measure(probe);
+
+    /// <inheritdoc/>
+    void IReplayBench.Provoke(DeviceFunction function, Provocation how) => Provoke(function, how);
+
+    /// <inheritdoc/>
+    void IReplayBench.Repair(PartId part, MethodId method)
+    {
+        if (Model.Library.FindMethod(method) is { } known && Model.Profile.FindPart(part) is not null) Repair(part, known, Target);
+    }
+
+    private void Happened(RecordBody body)
+    {
+        _bodies.Add(body);
+        _events.Add(body.ToEvent(_events.Count)!);
     }
 
     private double Reach(AccessState state)

@@ -7,16 +7,13 @@ namespace Mendro.Storage;
 public sealed class ContactMarkStore(ShopDatabase database, TimeProvider time)
 {
     /// <summary>State of every contact of a connector that was tried.</summary>
-    public IReadOnlyList<ContactMark> Of(long jobId, string connectorId)
-    {
-        using var connection = database.Open();
-        return connection.Query<Row>("""
+    public IReadOnlyList<ContactMark> Of(long jobId, string connectorId) =>
+        database.Read(connection => connection.Query<Row>("""
             SELECT CAST(contact AS INTEGER) AS number, state, ohms FROM contact_marks m
             WHERE job_id = @jobId AND connector_id = @connectorId AND withdrawn_at IS NULL
               AND id = (SELECT max(id) FROM contact_marks n WHERE n.job_id = m.job_id AND n.connector_id = m.connector_id AND n.contact = m.contact AND n.withdrawn_at IS NULL)
             ORDER BY number
-            """, new { jobId, connectorId }).Select(r => new ContactMark((int)r.Number, Enum.Parse<ContactState>(r.State, ignoreCase: true), r.Ohms)).ToList();
-    }
+            """, new { jobId, connectorId }).Select(r => new ContactMark((int)r.Number, Enum.Parse<ContactState>(r.State, ignoreCase: true), r.Ohms)).ToList());
 
     /// <summary>Marks a contact.</summary>
     public void Add(long jobId, string connectorId, ContactMark mark) => database.Write((connection, transaction) => connection.Execute("""

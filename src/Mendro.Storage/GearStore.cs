@@ -12,18 +12,12 @@ public sealed class GearStore(ShopDatabase database, TimeProvider time)
         """;
 
     /// <summary>Gear in use, by kind and name.</summary>
-    public IReadOnlyList<Gear> InUse()
-    {
-        using var connection = database.Open();
-        return connection.Query<Gear>($"{Select} WHERE g.retired_at IS NULL ORDER BY g.kind, g.standard DESC, g.name").AsList();
-    }
+    public IReadOnlyList<Gear> InUse() =>
+        database.Read(connection => connection.Query<Gear>($"{Select} WHERE g.retired_at IS NULL ORDER BY g.kind, g.standard DESC, g.name").AsList());
 
     /// <summary>All gear, retired pieces last.</summary>
-    public IReadOnlyList<Gear> All()
-    {
-        using var connection = database.Open();
-        return connection.Query<Gear>($"{Select} ORDER BY g.retired_at IS NOT NULL, g.kind, g.standard DESC, g.name").AsList();
-    }
+    public IReadOnlyList<Gear> All() =>
+        database.Read(connection => connection.Query<Gear>($"{Select} ORDER BY g.retired_at IS NOT NULL, g.kind, g.standard DESC, g.name").AsList());
 
     /// <summary>Adds a piece; the first of its kind becomes the standard one.</summary>
     /// <returns>Its id.</returns>

@@ -1,6 +1,5 @@
 using Dapper;
 using Mendro.Core.Profiles;
-using Mendro.Core.Quantities;
 using Mendro.Core.Readings;
 
 namespace Mendro.Storage;
@@ -17,16 +16,13 @@ public sealed class GoodReadingStore(ShopDatabase database, TimeProvider time)
     private const string Columns = "profile_id AS profile, revision, probe_id AS probe, unit, value, good_unit";
 
     /// <summary>Readings that count for a profile, the newest of each unit at each probe.</summary>
-    public IReadOnlyList<GoodReading> Of(string profileId)
-    {
-        using var connection = database.Open();
-        return connection.Query<Row>($"""
+    public IReadOnlyList<GoodReading> Of(string profileId) =>
+        database.Read(connection => connection.Query<Row>($"""
             SELECT {Columns} FROM good_readings g
             WHERE profile_id = @profileId AND withdrawn_at IS NULL
               AND id = (SELECT max(id) FROM good_readings n WHERE n.profile_id = g.profile_id AND n.probe_id = g.probe_id AND n.good_unit = g.good_unit AND n.withdrawn_at IS NULL)
             ORDER BY probe_id, good_unit
-            """, new { profileId }).Select(r => new GoodReading(r.Profile, r.Revision, r.Probe, r.Unit, r.Value, r.GoodUnit)).ToList();
-    }
+            """, new { profileId }).Select(r => new GoodReading(r.Profile, r.Revision, r.Probe, r.Unit, r.Value, r.GoodUnit)).ToList());
 
     /// <summary>Signatures of a profile by probe id; those of the revision where it has at least three units, else of all revisions.</summary>
     public IReadOnlyDictionary<string, Signature> Signatures(string profileId, string revision = "") => Of(profileId).GroupBy(r => r.Probe).ToDictionary(g => g.Key, g =>
@@ -36,14 +32,11 @@ public sealed class GoodReadingStore(ShopDatabase database, TimeProvider time)
     });
 
     /// <summary>The good units of a profile, those put aside last.</summary>
-    public IReadOnlyList<GoodUnit> Units(string profileId)
-    {
-        using var connection = database.Open();
-        return connection.Query<UnitRow>("""
+    public IReadOnlyList<GoodUnit> Units(string profileId) =>
+        database.Read(connection => connection.Query<UnitRow>("""
             SELECT good_unit AS name, count(*) AS readings, min(withdrawn_at IS NOT NULL) AS withdrawn FROM good_readings WHERE profile_id = @profileId
             GROUP BY good_unit ORDER BY withdrawn, max(id) DESC
-            """, new { profileId }).Select(u => new GoodUnit(u.Name, u.Readings, u.Withdrawn != 0)).ToList();
-    }
+            """, new { profileId }).Select(u => new GoodUnit(u.Name, u.Readings, u.Withdrawn != 0)).ToList());
 
     /// <summary>Adds readings.</summary>
     /// <param name="readings">Readings.</param>
@@ -57,12 +50,6 @@ public sealed class GoodReadingStore(ShopDatabase database, TimeProvider time)
 
     /// <summary>Lets a unit count again.</summary>
     public void Restore(string profileId, string name) => Change("UPDATE good_readings SET withdrawn_at = NULL WHERE profile_id = @profileId AND good_unit = @name", profileId, name);
-
-    /// <summary>The metered readings of a job's records that a good unit shows: the newest at each probe, when it is as expected.</summary>
-    public static IReadOnlyList<GoodReading> FromRecords(Job job, IEnumerable<BenchRecord> records) => records.Where(r => r.Kind == RecordKind.Probe).GroupBy(r => r.Subject).Select(g => g.Last())
-        .Where(r => r.State == "normal").Select(r => (Record: r, Parsed: ReadingParser.Parse(r.Reading, ReadingUnit.Volts).Value))
-        .Where(r => r.Parsed is { Unit: not ReadingUnit.Word and not ReadingUnit.Beep } && GoodReadingFile.UnitOf(r.Parsed.Unit) is not null)
-        .Select(r => new GoodReading(job.ProfileId, job.Revision, r.Record.Subject, GoodReadingFile.UnitOf(r.Parsed!.Unit)!, r.Record.Value, $"job {job.Number}")).ToList();
 
     private void Change(string sql, string profileId, string name) => database.Write((connection, transaction) =>
         connection.Execute(sql, new { profileId, name, at = time.GetUtcNow() }, transaction));

@@ -1,5 +1,5 @@
 using Mendro.Core.Jobs;
-using Mendro.Core.Planning;
+using Mendro.Core.Money;
 using Mendro.Core.Profiles;
 
 namespace Mendro.Storage;
@@ -61,9 +61,6 @@ public sealed record Job
     /// <summary>Stage.</summary>
     public WorkStage Stage { get; init; }
 
-    /// <summary>How far it is taken apart now.</summary>
-    public AccessState Access { get; init; }
-
     /// <summary>Shelf it lies on.</summary>
     public Shelf Shelf { get; init; }
 
@@ -117,5 +114,11 @@ public sealed record Job
     public bool ShopStock => CustomerId is null;
 
     /// <summary>Values for the worth line.</summary>
-    public UnitValues Values => new(ValueWorking, ValueAsIs, ValueParts);
+    public UnitValues Values => new(ValueWorking, ValueAsIs, ValueParts, new Currency(Currency));
+
+    /// <summary>Where it stands.</summary>
+    public JobStatus Status => new(Stage, Shelf, Ending, DeletedAt is not null);
+
+    /// <summary>An amount of this job; null stays null.</summary>
+    public Amount? In(decimal? value) => value is { } told ? new Amount(told, Currency) : null;
 }

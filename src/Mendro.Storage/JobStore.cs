@@ -1,5 +1,7 @@
 using Dapper;
+using Mendro.Core.Diagnosis;
 using Mendro.Core.Jobs;
+using Mendro.Core.Money;
 using Mendro.Core.Profiles;
 using Microsoft.Data.Sqlite;
 
@@ -35,39 +37,24 @@ public sealed class JobStore(ShopDatabase database, TimeProvider time)
     }
 
     /// <summary>The job with this number, deleted ones too, or null.</summary>
-    public Job? Find(long number)
-    {
-        using var connection = database.Open();
-        return connection.QueryFirstOrDefault<Job>($"{Select} WHERE j.number = @number", new { number });
-    }
+    public Job? Find(long number) =>
+        database.Read(connection => connection.QueryFirstOrDefault<Job>($"{Select} WHERE j.number = @number", new { number }));
 
     /// <summary>Jobs in the shop: not closed, not deleted; newest number first.</summary>
-    public IReadOnlyList<Job> Live()
-    {
-        using var connection = database.Open();
-        return connection.Query<Job>($"{Select} WHERE j.closed_at IS NULL AND j.deleted_at IS NULL AND j.practice_seed IS NULL ORDER BY j.number DESC").AsList();
-    }
+    public IReadOnlyList<Job> Live() =>
+        database.Read(connection => connection.Query<Job>($"{Select} WHERE j.closed_at IS NULL AND j.deleted_at IS NULL AND j.practice_seed IS NULL ORDER BY j.number DESC").AsList());
 
     /// <summary>All jobs but the deleted ones, newest number first.</summary>
-    public IReadOnlyList<Job> All()
-    {
-        using var connection = database.Open();
-        return connection.Query<Job>($"{Select} WHERE j.deleted_at IS NULL AND j.practice_seed IS NULL ORDER BY j.number DESC").AsList();
-    }
+    public IReadOnlyList<Job> All() =>
+        database.Read(connection => connection.Query<Job>($"{Select} WHERE j.deleted_at IS NULL AND j.practice_seed IS NULL ORDER BY j.number DESC").AsList());
 
     /// <summary>Practice units, newest first.</summary>
-    public IReadOnlyList<Job> Practice()
-    {
-        using var connection = database.Open();
-        return connection.Query<Job>($"{Select} WHERE j.deleted_at IS NULL AND j.practice_seed IS NOT NULL ORDER BY j.number DESC LIMIT 50").AsList();
-    }
+    public IReadOnlyList<Job> Practice() =>
+        database.Read(connection => connection.Query<Job>($"{Select} WHERE j.deleted_at IS NULL AND j.practice_seed IS NOT NULL ORDER BY j.number DESC LIMIT 50").AsList());
 
     /// <summary>Deleted jobs, newest number first.</summary>
-    public IReadOnlyList<Job> Deleted()
-    {
-        using var connection = database.Open();
-        return connection.Query<Job>($"{Select} WHERE j.deleted_at IS NOT NULL AND j.practice_seed IS NULL ORDER BY j.number DESC").AsList();
-    }
+    public IReadOnlyList<Job> Deleted() =>
+        database.Read(connection => connection.Query<Job>($"{Select} WHERE j.deleted_at IS NOT NULL AND j.practice_seed IS NULL ORDER BY j.number DESC").AsList());
 
     /// <summary>Jobs that fit every word: by number, model, serial, owner, lot, claim or symptom. At most 100.</summary>
     public IReadOnlyList<Job> Search(string text)
@@ -85,21 +72,19 @@ public sealed class JobStore(ShopDatabase database, TimeProvider time)
                 (j.number = @n{n} OR j.model_name LIKE @w{n} ESCAPE '\' OR j.unit_name LIKE @w{n} ESCAPE '\' OR j.serial LIKE @w{n} ESCAPE '\'
                  OR j.lot LIKE @w{n} ESCAPE '\' OR j.claim LIKE @w{n} ESCAPE '\' OR c.name LIKE @w{n} ESCAPE '\'
                  OR EXISTS (SELECT 1 FROM bench_records r WHERE r.job_id = j.id AND r.withdrawn_at IS NULL
-                            AND r.kind IN ('Function', 'Mark') AND r.state <> 'pass' AND r.words LIKE @w{n} ESCAPE '\'))
+                            AND r.symptom = 1 AND r.words LIKE @w{n} ESCAPE '\'))
                 """);
         }
 
-        using var connection = database.Open();
-        return connection.Query<Job>(
-            $"{Select} WHERE j.deleted_at IS NULL AND j.practice_seed IS NULL AND {string.Join(" AND ", conditions)} ORDER BY j.closed_at IS NOT NULL, j.number DESC LIMIT 100", parameters).AsList();
+        return database.Read(connection => connection.Query<Job>($"""
+            {Select} WHERE j.deleted_at IS NULL AND j.practice_seed IS NULL AND {string.Join(" AND ", conditions)}
+            ORDER BY j.closed_at IS NOT NULL, j.number DESC LIMIT 100
+            """, parameters).AsList());
     }
 
     /// <summary>Owners known, for the intake form.</summary>
-    public IReadOnlyList<string> CustomerNames()
-    {
-        using var connection = database.Open();
-        return connection.Query<string>("SELECT DISTINCT name FROM customers ORDER BY name").AsList();
-    }
+    public IReadOnlyList<string> CustomerNames() =>
+        database.Read(connection => connection.Query<string>("SELECT DISTINCT name FROM customers ORDER BY name").AsList());
 
     /// <summary>Changes what was written down at intake.</summary>
     public void SaveIntake(Job job, string? ownerName, string ownerContact) => Change(job.Id, "intake", "Intake corrected", (connection, transaction) =>
@@ -116,45 +101,34 @@ public sealed class JobStore(ShopDatabase database, TimeProvider time)
         }, transaction);
     });
 
-    /// <summary>Moves a job on to a stage.</summary>
-    public void SetStage(long jobId, WorkStage stage) => Change(jobId, "stage", $"On to {StageWords.Name(stage)}", (connection, transaction) =>
-        connection.Execute("UPDATE jobs SET stage = @stage WHERE id = @jobId", new { stage = stage.ToString(), jobId }, transaction));
-
-    /// <summary>Notes how far the unit is taken apart.</summary>
-    public void SetAccess(long jobId, AccessState access) => Change(jobId, "access", access switch
+    /// <summary>Moves a job to where it stands now; the rules of the move are <see cref="JobLife"/>'s.</summary>
+    /// <param name="job">The job as it was.</param>
+    /// <param name="to">Where it stands now.</param>
+    /// <param name="words">What happened, for the timeline; null leaves no line.</param>
+    /// <param name="reason">Why it lies on its shelf; kept while it stays there when null.</param>
+    /// <param name="nextTry">What to try next; kept likewise.</param>
+    public void Move(Job job, JobStatus to, string? words, string? reason = null, string? nextTry = null) => database.Write((connection, transaction) =>
     {
-        AccessState.Closed => "Closed up again",
-        AccessState.Open => "Case opened",
-        AccessState.BoardOut => "Board out",
-        _ => "Part lifted",
-    }, (connection, transaction) =>
-        connection.Execute("UPDATE jobs SET access = @access WHERE id = @jobId", new { access = access.ToString(), jobId }, transaction));
+        var at = time.GetUtcNow();
+        var stays = to.Shelf == job.Shelf && to.Shelf != Shelf.None;
+        connection.Execute("""
+            UPDATE jobs SET stage = @stage, shelf = @shelf, shelf_reason = @reason, next_try = @nextTry, ending = @ending,
+              closed_at = CASE WHEN @ending = 'Open' THEN NULL ELSE coalesce(closed_at, @at) END,
+              deleted_at = CASE WHEN @Deleted THEN coalesce(deleted_at, @at) END
+            WHERE id = @Id
+            """, new
+        {
+            stage = to.Stage.ToString(), shelf = to.Shelf.ToString(), ending = to.Ending.ToString(), to.Deleted, at, job.Id,
+            reason = reason ?? (stays ? job.ShelfReason : ""), nextTry = nextTry ?? (stays ? job.NextTry : ""),
+        }, transaction);
+        if (words is not null) Timeline.Add(connection, transaction, job.Id, at, "life", words);
+        return 0;
+    });
 
-    /// <summary>Puts a job on a shelf, or back on the bench.</summary>
-    public void SetShelf(long jobId, Shelf shelf, string reason, string nextTry) => Change(jobId, "shelf",
-        shelf == Shelf.None ? "Back on the bench" : $"{StageWords.Name(shelf)}{(reason.Length > 0 ? ": " + reason : "")}", (connection, transaction) =>
-            connection.Execute("UPDATE jobs SET shelf = @shelf, shelf_reason = @reason, next_try = @nextTry WHERE id = @jobId",
-                new { shelf = shelf.ToString(), reason, nextTry, jobId }, transaction));
-
-    /// <summary>Closes a job.</summary>
-    public void Close(long jobId, JobEnd ending, string note, string statedReason, decimal? asking) =>
-        Change(jobId, "end", $"Closed: {StageWords.Name(ending)}{(statedReason.Length > 0 ? ". Goes all the same: " + statedReason : "")}", (connection, transaction) =>
-            connection.Execute("""
-                UPDATE jobs SET ending = @ending, ending_note = @note, stated_reason = @statedReason, asking = @asking,
-                  stage = 'HandOver', shelf = 'None', closed_at = @at WHERE id = @jobId
-                """, new { ending = ending.ToString(), note, statedReason, asking, at = time.GetUtcNow(), jobId }, transaction));
-
-    /// <summary>Brings a closed job back to the bench.</summary>
-    public void Reopen(long jobId) => Change(jobId, "end", "Reopened", (connection, transaction) => connection.Execute(
-        "UPDATE jobs SET ending = 'Open', closed_at = NULL, shelf = 'None', stage = 'Find' WHERE id = @jobId", new { jobId }, transaction));
-
-    /// <summary>Deletes a job; it can be brought back.</summary>
-    public void Delete(long jobId) => Change(jobId, "delete", "Deleted", (connection, transaction) => connection.Execute(
-        "UPDATE jobs SET deleted_at = @at WHERE id = @jobId", new { at = time.GetUtcNow(), jobId }, transaction));
-
-    /// <summary>Brings a deleted job back.</summary>
-    public void Restore(long jobId) => Change(jobId, "delete", "Brought back", (connection, transaction) => connection.Execute(
-        "UPDATE jobs SET deleted_at = NULL WHERE id = @jobId", new { jobId }, transaction));
+    /// <summary>Writes down how a job was handed over, beside its move.</summary>
+    public void WriteEnding(long jobId, string note, string statedReason, decimal? asking) => database.Write((connection, transaction) =>
+        connection.Execute("UPDATE jobs SET ending_note = @note, stated_reason = @statedReason, asking = @asking WHERE id = @jobId",
+            new { note, statedReason, asking, jobId }, transaction));
 
     private void Change(long jobId, string kind, string words, Action<SqliteConnection, SqliteTransaction> work) =>
         database.Write((connection, transaction) =>
@@ -175,14 +149,14 @@ public sealed class JobStore(ShopDatabase database, TimeProvider time)
     private static long Insert(SqliteConnection connection, SqliteTransaction transaction, Job job, long number, long? customer) =>
         connection.ExecuteScalar<long>("""
             INSERT INTO jobs (number, profile_id, profile_version, model_name, unit_name, revision, serial, customer_id, lot, paid, currency,
-              accessories, claim, condition_note, stage, access, shelf, ending, value_working, value_as_is, value_parts, received_at, practice_seed)
+              accessories, claim, condition_note, stage, shelf, ending, value_working, value_as_is, value_parts, received_at, practice_seed)
             VALUES (@number, @ProfileId, @ProfileVersion, @ModelName, @UnitName, @Revision, @Serial, @customer, @Lot, @Paid, @Currency,
-              @Accessories, @Claim, @ConditionNote, @stage, @access, 'None', 'Open', @ValueWorking, @ValueAsIs, @ValueParts, @ReceivedAt, @PracticeSeed)
+              @Accessories, @Claim, @ConditionNote, @stage, 'None', 'Open', @ValueWorking, @ValueAsIs, @ValueParts, @ReceivedAt, @PracticeSeed)
             RETURNING id
             """, new
         {
             number, job.ProfileId, job.ProfileVersion, job.ModelName, job.UnitName, job.Revision, job.Serial, customer, job.Lot, job.Paid, job.Currency,
-            job.Accessories, job.Claim, job.ConditionNote, stage = job.Stage.ToString(), access = job.Access.ToString(),
+            job.Accessories, job.Claim, job.ConditionNote, stage = job.Stage.ToString(),
             job.ValueWorking, job.ValueAsIs, job.ValueParts, job.ReceivedAt, job.PracticeSeed,
         }, transaction);
 }

@@ -1,3 +1,5 @@
+using Mendro.Core.Jobs;
+
 namespace Mendro.Storage;
 
 /// <summary>What intake hands over for a new job.</summary>

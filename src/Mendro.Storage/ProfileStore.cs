@@ -42,39 +42,29 @@ public sealed class ProfileStore(ShopDatabase database, TimeProvider time)
     });
 
     /// <summary>All versions of a profile, newest first, with the number of jobs on each.</summary>
-    public IReadOnlyList<ProfileVersion> Versions(string id)
-    {
-        using var connection = database.Open();
-        return connection.Query<ProfileVersion>("""
+    public IReadOnlyList<ProfileVersion> Versions(string id) =>
+        database.Read(connection => connection.Query<ProfileVersion>("""
             SELECT version, origin, created_at, (SELECT count(*) FROM jobs j WHERE j.profile_id = p.id AND j.profile_version = p.version AND j.deleted_at IS NULL) AS jobs
             FROM profiles p WHERE id = @id ORDER BY version DESC
-            """, new { id }).AsList();
-    }
+            """, new { id }).AsList());
 
     /// <summary>One version of a profile, or null.</summary>
-    public DeviceProfile? Find(string id, long version)
-    {
-        using var connection = database.Open();
-        return Parse(connection.QueryFirstOrDefault<string>("SELECT json FROM profiles WHERE id = @id AND version = @version", new { id, version }));
-    }
+    public DeviceProfile? Find(string id, long version) =>
+        database.Read(connection => Parse(connection.QueryFirstOrDefault<string>("SELECT json FROM profiles WHERE id = @id AND version = @version", new { id, version })));
 
     /// <summary>The latest version of a profile with its number, or null.</summary>
     public (DeviceProfile Profile, long Version)? Latest(string id)
     {
-        using var connection = database.Open();
-        var row = connection.QueryFirstOrDefault<(string Json, long Version)?>(
-            "SELECT json, version FROM profiles WHERE id = @id ORDER BY version DESC LIMIT 1", new { id });
+        var row = database.Read(connection => connection.QueryFirstOrDefault<(string Json, long Version)?>(
+            "SELECT json, version FROM profiles WHERE id = @id ORDER BY version DESC LIMIT 1", new { id }));
         return row is { } found && Parse(found.Json) is { } profile ? (profile, found.Version) : null;
     }
 
     /// <summary>The latest version of every profile, own models first, generic ones last.</summary>
-    public IReadOnlyList<DeviceProfile> All()
-    {
-        using var connection = database.Open();
-        return connection.Query<string>(
+    public IReadOnlyList<DeviceProfile> All() =>
+        database.Read(connection => connection.Query<string>(
                 "SELECT json FROM profiles p WHERE version = (SELECT max(version) FROM profiles q WHERE q.id = p.id)")
-            .Select(Parse).OfType<DeviceProfile>().OrderBy(p => p.Generic).ThenBy(p => p.FullName, StringComparer.Ordinal).ToList();
-    }
+            .Select(Parse).OfType<DeviceProfile>().OrderBy(p => p.Generic).ThenBy(p => p.FullName, StringComparer.Ordinal).ToList());
 
     private static DeviceProfile? Parse(string? json) => json is null ? null : ProfileJson.Read(json).Value;
 }

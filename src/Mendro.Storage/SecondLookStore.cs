@@ -31,18 +31,15 @@ public sealed record SecondLookEntry
 public sealed class SecondLookStore(ShopDatabase database, TimeProvider time)
 {
     /// <summary>Open entries, the newest of each job; none for jobs that are closed or whose cause was withdrawn or excluded.</summary>
-    public IReadOnlyList<SecondLookEntry> Open()
-    {
-        using var connection = database.Open();
-        return connection.Query<SecondLookEntry>("""
+    public IReadOnlyList<SecondLookEntry> Open() =>
+        database.Read(connection => connection.Query<SecondLookEntry>("""
             SELECT s.id, s.job_id, c.number AS found_in, r.words, s.before, s.after, s.minutes
             FROM second_looks s JOIN jobs j ON j.id = s.job_id JOIN bench_records r ON r.id = s.cause_record_id JOIN jobs c ON c.id = r.job_id
             WHERE s.dismissed_at IS NULL AND j.closed_at IS NULL AND j.deleted_at IS NULL AND r.withdrawn_at IS NULL AND c.deleted_at IS NULL
               AND NOT EXISTS (SELECT 1 FROM excluded_lessons e WHERE e.record_id = r.id)
               AND NOT EXISTS (SELECT 1 FROM second_looks n WHERE n.job_id = s.job_id AND n.dismissed_at IS NULL AND n.id > s.id)
             ORDER BY s.after DESC
-            """).AsList();
-    }
+            """).AsList());
 
     /// <summary>Notes that a job is worth another look.</summary>
     public void Add(long jobId, long causeRecordId, double before, double after, double minutes) => database.Write((connection, transaction) =>

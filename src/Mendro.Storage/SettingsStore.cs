@@ -1,30 +1,11 @@
 using System.Globalization;
 using Dapper;
 using Mendro.Core.Diagnosis;
+using Mendro.Core.Money;
 using Mendro.Core.Profiles;
+using Mendro.Core.Readings;
 
 namespace Mendro.Storage;
-
-/// <summary>Where an instrument listens for SCPI over TCP.</summary>
-/// <param name="Host">Name or address.</param>
-/// <param name="Port">Port, 1 to 65535; 5025 is usual.</param>
-public sealed record InstrumentAddress(string Host, int Port)
-{
-    /// <summary>Reads <c>host:port</c>; a missing port is 5025, the usual one.</summary>
-    /// <returns>The address, or null when the text is none.</returns>
-    public static InstrumentAddress? Parse(string text)
-    {
-        var typed = text.Trim();
-        var mark = typed.LastIndexOf(':');
-        var (host, port) = mark < 0 ? (typed, "5025") : (typed[..mark], typed[(mark + 1)..]);
-        return host.Length is > 0 and <= 200 && Uri.CheckHostName(host) != UriHostNameType.Unknown
-            && int.TryParse(port, NumberStyles.None, CultureInfo.InvariantCulture, out var number) && number is >= 1 and <= 65535
-            ? new InstrumentAddress(host, number) : null;
-    }
-
-    /// <inheritdoc/>
-    public override string ToString() => string.Create(CultureInfo.InvariantCulture, $"{Host}:{Port}");
-}
 
 /// <summary>The shop's settings.</summary>
 /// <param name="ShopName">Name on the sheets.</param>
@@ -36,11 +17,15 @@ public sealed record InstrumentAddress(string Host, int Port)
 /// <param name="SecondLookChance">Chance from which a second look is worth it, 0 to 1.</param>
 /// <param name="Meter">Bench meter, or null.</param>
 /// <param name="Supply">Bench supply, or null.</param>
+/// <param name="TimeZone">IANA name of the shop's time zone; blank for the machine's.</param>
 public sealed record ShopSettings(
     string ShopName, string Currency, decimal RatePerHour, double OriginalityMinutes, double LearningStrength = ShopLessons.DefaultStrength,
     double SecondLookMinutes = 20, double SecondLookChance = 0.4,
-    InstrumentAddress? Meter = null, InstrumentAddress? Supply = null)
+    InstrumentAddress? Meter = null, InstrumentAddress? Supply = null, string TimeZone = "")
 {
+    /// <summary>Value of an hour of work.</summary>
+    public Amount PerHour => new(RatePerHour, Currency);
+
     /// <summary>Settings of an empty shop.</summary>
     public static ShopSettings Default { get; } = new("My workshop", "EUR", 30, 60);
 }
@@ -51,8 +36,8 @@ public sealed class SettingsStore(ShopDatabase database)
     /// <summary>The settings; defaults where nothing was set.</summary>
     public ShopSettings Get()
     {
-        using var connection = database.Open();
-        var rows = connection.Query<(string Key, string Value)>("SELECT key, value FROM settings").ToDictionary(r => r.Key, r => r.Value);
+        var rows = database.Read(connection => connection.Query<(string Key, string Value)>("SELECT key, value FROM settings"))
+            .ToDictionary(r => r.Key, r => r.Value);
         var standard = ShopSettings.Default;
         double Number(string key, double otherwise) => rows.TryGetValue(key, out var text) ? double.Parse(text, CultureInfo.InvariantCulture) : otherwise;
         return new ShopSettings(
@@ -63,7 +48,8 @@ public sealed class SettingsStore(ShopDatabase database)
             Number("learning-strength", standard.LearningStrength),
             Number("second-look-minutes", standard.SecondLookMinutes),
             Number("second-look-chance", standard.SecondLookChance),
-            InstrumentAddress.Parse(rows.GetValueOrDefault("meter", "")), InstrumentAddress.Parse(rows.GetValueOrDefault("supply", "")));
+            InstrumentAddress.Parse(rows.GetValueOrDefault("meter", "")), InstrumentAddress.Parse(rows.GetValueOrDefault("supply", "")),
+            rows.GetValueOrDefault("time-zone", ""));
     }
 
     /// <summary>Saves the settings.</summary>
@@ -79,15 +65,13 @@ public sealed class SettingsStore(ShopDatabase database)
             new { Key = "second-look-minutes", Value = settings.SecondLookMinutes.ToString(CultureInfo.InvariantCulture) },
             new { Key = "meter", Value = settings.Meter?.ToString() ?? "" },
             new { Key = "supply", Value = settings.Supply?.ToString() ?? "" },
+            new { Key = "time-zone", Value = settings.TimeZone },
             new { Key = "second-look-chance", Value = settings.SecondLookChance.ToString(CultureInfo.InvariantCulture) },
         }, transaction));
 
     /// <summary>A single value, such as the mark that the demo world is in.</summary>
-    public string? Value(string key)
-    {
-        using var connection = database.Open();
-        return connection.QueryFirstOrDefault<string>("SELECT value FROM settings WHERE key = @key", new { key });
-    }
+    public string? Value(string key) =>
+        database.Read(connection => connection.QueryFirstOrDefault<string>("SELECT value FROM settings WHERE key = @key", new { key }));
 
     /// <summary>Sets a single value.</summary>
     public void SetValue(string key, string value) => database.Write((connection, transaction) => connection.Execute(

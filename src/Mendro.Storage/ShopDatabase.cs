@@ -2,6 +2,7 @@ using System.Data;
 using System.Globalization;
 using Dapper;
 using DbUp;
+using Mendro.Storage.Migrations;
 using Microsoft.Data.Sqlite;
 
 namespace Mendro.Storage;
@@ -10,6 +11,9 @@ namespace Mendro.Storage;
 public sealed class ShopDatabase
 {
     private readonly string _connectionString;
+
+    // The connection of this flow of work, so that one page or one action asks over one connection and in one transaction.
+    private readonly AsyncLocal<Session?> _session = new();
 
     static ShopDatabase()
     {
@@ -48,7 +52,8 @@ public sealed class ShopDatabase
         }
 
         var result = DeployChanges.To.SqliteDatabase(_connectionString)
-            .WithScriptsEmbeddedInAssembly(typeof(ShopDatabase).Assembly, name => name.Contains(".Migrations.", StringComparison.Ordinal))
+            .WithScriptsEmbeddedInAssembly(typeof(ShopDatabase).Assembly, name => name.EndsWith(".sql", StringComparison.Ordinal))
+            .WithScript(PayloadMigration.Name, new PayloadMigration())
             .WithTransactionPerScript()
             .LogToNowhere()
             .Build()
@@ -67,14 +72,70 @@ public sealed class ShopDatabase
         return connection;
     }
 
-    /// <summary>Runs a write in one transaction: all of it is kept, or none.</summary>
+    /// <summary>Keeps one connection for all that this flow of work reads and writes until the result is disposed.</summary>
+    public IDisposable OneConnection() => _session.Value is { Ended: false } ? new Joined() : new Session(this);
+
+    /// <summary>Reads; inside a <see cref="Write"/> it sees what was written so far.</summary>
+    public T Read<T>(Func<SqliteConnection, T> work)
+    {
+        if (_session.Value is { Ended: false } session) return work(session.Connection);
+        using var connection = Open();
+        return work(connection);
+    }
+
+    /// <summary>
+    /// Runs a write in one transaction: all of it is kept, or none. A write inside another belongs to the outer one's
+    /// transaction, so that one action is one transaction however many stores it touches.
+    /// </summary>
     public T Write<T>(Func<SqliteConnection, SqliteTransaction, T> work)
     {
-        using var connection = Open();
-        using var transaction = connection.BeginTransaction(deferred: false);
-        var result = work(connection, transaction);
-        transaction.Commit();
-        return result;
+        if (_session.Value is { Ended: false, Transaction: { } outer } joined) return work(joined.Connection, outer);
+        using var own = OneConnection();
+        var session = _session.Value!;
+        using var transaction = session.Connection.BeginTransaction(deferred: false);
+        session.Transaction = transaction;
+        try
+        {
+            var result = work(session.Connection, transaction);
+            transaction.Commit();
+            return result;
+        }
+        finally
+        {
+            session.Transaction = null;
+        }
+    }
+
+    /// <summary>Runs several writes in one transaction; inside another write they belong to that one.</summary>
+    /// <param name="work">What to do. To leave nothing of it behind, throw.</param>
+    public T InOneTransaction<T>(Func<T> work) => Write((_, _) => work());
+
+    private sealed class Session : IDisposable
+    {
+        private readonly ShopDatabase _database;
+        private SqliteConnection? _connection;
+
+        public Session(ShopDatabase database) => (_database, database._session.Value) = (database, this);
+
+        /// <summary>Opened when it is first needed: many a page asks for nothing.</summary>
+        public SqliteConnection Connection => _connection ??= _database.Open();
+
+        public SqliteTransaction? Transaction { get; set; }
+
+        /// <summary>True when it was closed: work begun inside it that goes on alone opens a connection of its own.</summary>
+        public bool Ended { get; private set; }
+
+        public void Dispose()
+        {
+            Ended = true;
+            _database._session.Value = null;
+            _connection?.Dispose();
+        }
+    }
+
+    private sealed class Joined : IDisposable
+    {
+        public void Dispose() { }
     }
 
     /// <summary>Times are stored as UTC in ISO 8601, so that they sort as text.</summary>

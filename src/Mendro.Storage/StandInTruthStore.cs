@@ -9,8 +9,8 @@ public sealed class StandInTruthStore(ShopDatabase database)
     /// <summary>Fault ids of a job's unit, or null when nothing was hidden yet.</summary>
     public IReadOnlyList<string>? Of(long jobId)
     {
-        using var connection = database.Open();
-        var faults = connection.QueryFirstOrDefault<string>("SELECT faults FROM stand_in_truths WHERE job_id = @jobId", new { jobId });
+        var faults = database.Read(connection => connection.QueryFirstOrDefault<string>(
+            "SELECT faults FROM stand_in_truths WHERE job_id = @jobId", new { jobId }));
         return faults is null ? null : JsonSerializer.Deserialize<List<string>>(faults);
     }
 

@@ -1,17 +1,25 @@
 using System.Globalization;
 using Mendro.Core.Library;
 using Mendro.Core.Profiles;
+using Mendro.Shop.Demo;
 using Mendro.Storage;
 using Mendro.Web;
-using Mendro.Web.Bench;
-using Mendro.Web.Demo;
 using Mendro.Web.Meter;
 using Microsoft.AspNetCore.DataProtection;
+using Microsoft.AspNetCore.HostFiltering;
 using Serilog;
 using Serilog.Events;
 
+// Texts are written by rule and not by the machine's language; what a page shows in the shop's own way goes through ShopCalendar and Amount.
+CultureInfo.DefaultThreadCurrentCulture = CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
+
+if (ServeOptions.Read(args, out var problem) is not { } options)
+{
+    Console.Error.WriteLine(problem);
+    return 2;
+}
+
 var builder = WebApplication.CreateBuilder(args);
-var options = ServeOptions.From(builder.Configuration);
 
 builder.Host.UseSerilog((_, logging) => logging
     .MinimumLevel.Information()
@@ -22,14 +30,20 @@ builder.Host.UseSerilog((_, logging) => logging
     .WriteTo.Console(formatProvider: CultureInfo.InvariantCulture,
         outputTemplate: "{Timestamp:HH:mm:ss} {Level:u3} {Message:lj} {Properties:j}{NewLine}{Exception}"));
 
-// Loopback unless told otherwise: the shop's data is nobody else's business.
-if (options.Port is { } port) builder.WebHost.UseUrls($"http://{options.Host}:{port}");
 builder.WebHost.ConfigureKestrel(kestrel =>
 {
     kestrel.AddServerHeader = false;
     kestrel.Limits.MaxRequestBodySize = 2 * 1024 * 1024;
+    // Said outright, this overrides every address that the environment may name.
+    if (options.Port is { } port) kestrel.Listen(options.Host, port);
 });
 
+// Another name that leads to this machine is how a page of somebody else's would reach the shop (DNS rebinding).
+builder.Services.Configure<HostFilteringOptions>(hosts =>
+{
+    hosts.AllowedHosts = [.. ServeOptions.LocalNames];
+    hosts.AllowEmptyHosts = false;
+});
 builder.Services.AddRazorPages();
 builder.Services.AddAntiforgery(antiforgery =>
 {
@@ -40,30 +54,7 @@ builder.Services.AddAntiforgery(antiforgery =>
 Directory.CreateDirectory(options.DataDirectory);
 builder.Services.AddDataProtection().SetApplicationName("mendro")
     .PersistKeysToFileSystem(new DirectoryInfo(Path.Combine(options.DataDirectory, "keys")));
-builder.Services.AddSingleton(TimeProvider.System);
-builder.Services.AddSingleton(TradeLibrary.Shipped);
-builder.Services.AddSingleton(new ShopDatabase(Path.Combine(options.DataDirectory, "shop.db")));
-builder.Services.AddSingleton<JobStore>();
-builder.Services.AddSingleton<BenchRecordStore>();
-builder.Services.AddSingleton<ProfileStore>();
-builder.Services.AddSingleton<SettingsStore>();
-builder.Services.AddSingleton<Timeline>();
-builder.Services.AddSingleton<GearStore>();
-builder.Services.AddSingleton<LessonStore>();
-builder.Services.AddSingleton<SecondLookStore>();
-builder.Services.AddSingleton<GoodReadingStore>();
-builder.Services.AddSingleton<ContactMarkStore>();
-builder.Services.AddSingleton<ModelShelf>();
-builder.Services.AddSingleton<ShopExperience>();
-builder.Services.AddSingleton<SecondLookDesk>();
-builder.Services.AddSingleton<PracticeDesk>();
-builder.Services.AddSingleton<BenchDesk>();
-builder.Services.AddSingleton<StandInTruthStore>();
-builder.Services.AddSingleton<BenchMeter>();
-builder.Services.AddSingleton<BenchSupply>();
-builder.Services.AddSingleton<StandInBench>();
-builder.Services.AddSingleton<LiveReadings>();
-builder.Services.AddSingleton<DemoWorld>();
+builder.Services.AddShop(options);
 builder.Services.AddHostedService<WarmUp>();
 builder.Services.AddHealthChecks().AddCheck<DatabaseHealth>("database");
 
@@ -74,16 +65,18 @@ app.Services.GetRequiredService<ProfileStore>().TakeIn(TradeLibrary.Shipped);
 if (options.Demo)
 {
     app.Services.GetRequiredService<DemoWorld>().SeedOnce();
-    app.Services.GetRequiredService<StandInBench>().Start();
+    app.Services.GetRequiredService<StandInHand>().Start();
 }
 
 app.UseMiddleware<SecurityHeaders>();
 app.UseExceptionHandler("/Error");
 app.UseStatusCodePagesWithReExecute("/Error", "?code={0}");
 app.UseStaticFiles();
+app.UseMiddleware<OneConnection>();
 app.UseRouting();
 app.MapRazorPages();
-app.MapGet("/Jobs/{number:long}/Live", (HttpContext context, long number, string? probe, string? contact, LiveReadings live) => live.StreamAsync(context, number, probe, contact));
+app.MapGet("/Jobs/{number:long}/Live", (HttpContext context, long number, string? probe, string? contact, LiveReadings live) =>
+    live.StreamAsync(context, number, probe, contact));
 app.MapHealthChecks("/health");
 
 app.Lifetime.ApplicationStarted.Register(() =>
@@ -93,6 +86,7 @@ app.Lifetime.ApplicationStarted.Register(() =>
     foreach (var url in app.Urls) Console.WriteLine($"Mendro is open at {url}");
 });
 app.Run();
+return 0;
 
 /// <summary>Entry point; public so that the tests can host it.</summary>
 public partial class Program;

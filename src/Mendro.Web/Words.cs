@@ -19,11 +19,10 @@ public static class Words
             : string.Create(CultureInfo.InvariantCulture, $"{whole / 60}\u00A0h\u00A0{whole % 60:00}");
     }
 
-    /// <summary>A day in local time.</summary>
-    public static string Day(DateTimeOffset at) => at.ToLocalTime().ToString("d MMM yyyy", CultureInfo.InvariantCulture);
-
-    /// <summary>Day and time in local time.</summary>
-    public static string Time(DateTimeOffset at) => at.ToLocalTime().ToString("d MMM yyyy HH:mm", CultureInfo.InvariantCulture);
+    /// <summary>A finite number with point or comma and no sign, or null.</summary>
+    public static double? Number(string? text) =>
+        double.TryParse(Clean(text).Replace(',', '.'), NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var value) && double.IsFinite(value)
+            ? value : null;
 
     /// <summary>Trims; a missing text is an empty one.</summary>
     public static string Clean(string? text) => (text ?? "").Trim();

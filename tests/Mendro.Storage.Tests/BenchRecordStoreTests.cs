@@ -1,5 +1,6 @@
+using Dapper;
 using Mendro.Core.Evidence;
-using Mendro.Core.Profiles;
+using Mendro.Core.Jobs;
 using Mendro.Core.Quantities;
 
 namespace Mendro.Storage.Tests;
@@ -16,11 +17,11 @@ public sealed class BenchRecordStoreTests : IDisposable
     {
         var job = _shop.TakeIn();
         _shop.Records.Add(_shop.Tried("power-light", false, job.Id));
-        _shop.Records.Add(new BenchRecord { JobId = job.Id, Kind = RecordKind.Probe, Subject = "tp3", State = "jumps", Reading = "6.2 V, jumps", Value = 6.2, Words = "x", At = _shop.Time.GetUtcNow() });
-        _shop.Records.Add(new BenchRecord { JobId = job.Id, Kind = RecordKind.Cause, Subject = "switch", Detail = "dirty", State = "present", Words = "x", At = _shop.Time.GetUtcNow() });
-        _shop.Records.Add(new BenchRecord { JobId = job.Id, Kind = RecordKind.Repair, Subject = "switch", Detail = "flush-switch", Cost = 0.2m, Words = "x", At = _shop.Time.GetUtcNow() });
+        _shop.Records.Add(_shop.Record(new ProbeReading("tp3", ProbeOutcome.Jumps, new Reading(ReadingUnit.Volts, 6.2, null, true), "jumps"), job.Id));
+        _shop.Records.Add(_shop.Record(new CauseSeen("switch", "dirty", true), job.Id));
+        _shop.Records.Add(_shop.Record(new RepairLogged("switch", "flush-switch"), job.Id) with { Cost = 0.2m });
 
-        var events = BenchRecordStore.Events(_shop.Records.Of(job.Id));
+        var events = BenchRecord.Events(_shop.Records.Of(job.Id));
         events[0].ShouldBe(new FunctionTried(events[0].Id, "power-light", false, "nothing"));
         events[1].ShouldBe(new ProbeTaken(events[1].Id, "tp3", ProbeOutcome.Jumps));
         events[2].ShouldBe(new CauseConfirmed(events[2].Id, "switch", "dirty", true));
@@ -36,7 +37,7 @@ public sealed class BenchRecordStoreTests : IDisposable
         _shop.Records.Add(_shop.Tried("picture", false, job.Id));
         _shop.Records.Correct(job.Id, first, _shop.Tried("power-light", true)).ShouldNotBeNull();
 
-        _shop.Records.Of(job.Id).Select(r => (r.Seq, r.Subject, r.State)).ShouldBe([(1L, "power-light", "pass"), (2L, "picture", "fail")]);
+        _shop.Records.Of(job.Id).Select(r => (r.Seq, r.Subject, r.Body.Sign)).ShouldBe([(1L, "power-light", RecordSign.Good), (2L, "picture", RecordSign.Bad)]);
         _shop.Records.Find(first)!.WithdrawnAt.ShouldNotBeNull();
         _shop.Timeline.Of(job.Id)[0].Words.ShouldStartWith("Corrected: power-light");
         _shop.Records.Correct(job.Id, first, _shop.Tried("power-light", true)).ShouldBeNull();
@@ -68,11 +69,54 @@ public sealed class BenchRecordStoreTests : IDisposable
     }
 
     [Fact]
-    public void Opening_the_unit_for_a_reading_is_noted()
+    public void Undo_of_a_correction_brings_the_original_back()
     {
         var job = _shop.TakeIn();
-        _shop.Records.Add(_shop.Tried("power-light", false, job.Id), AccessState.Open);
-        _shop.Jobs.Find(job.Number)!.Access.ShouldBe(AccessState.Open);
+        _shop.Records.Add(_shop.Tried("picture", false, job.Id));
+        var first = _shop.Records.Add(_shop.Tried("power-light", false, job.Id));
+        var second = _shop.Records.Correct(job.Id, first, _shop.Tried("power-light", true))!.Value;
+        _shop.Records.Undo(job.Id)!.Id.ShouldBe(second);
+        _shop.Records.Of(job.Id).Select(r => r.Id).ShouldBe([1L, first]);
+        // A second undo goes on to what was filed before.
+        _shop.Records.Undo(job.Id)!.Id.ShouldBe(first);
+        _shop.Records.Of(job.Id).ShouldHaveSingleItem().Subject.ShouldBe("picture");
+    }
+
+    [Fact]
+    public void Of_a_reading_and_its_corrections_one_holds_whichever_is_brought_back()
+    {
+        var job = _shop.TakeIn();
+        var first = _shop.Records.Add(_shop.Tried("power-light", false, job.Id));
+        var second = _shop.Records.Correct(job.Id, first, _shop.Tried("power-light", true))!.Value;
+        var third = _shop.Records.Correct(job.Id, second, _shop.Tried("power-light", false))!.Value;
+        foreach (var back in (long[])[first, second, third, first])
+        {
+            _shop.Records.Restore(job.Id, back).ShouldBeTrue();
+            _shop.Records.Of(job.Id).ShouldHaveSingleItem().Id.ShouldBe(back);
+        }
+    }
+
+    [Fact]
+    public void A_correction_may_not_change_the_kind_of_entry()
+    {
+        var job = _shop.TakeIn();
+        var first = _shop.Records.Add(_shop.Tried("power-light", false, job.Id));
+        _shop.Records.Correct(job.Id, first, _shop.Record(new MarkNoted("rattle"))).ShouldBeNull();
+        _shop.Records.Of(job.Id).ShouldHaveSingleItem().Id.ShouldBe(first);
+    }
+
+    [Fact]
+    public void A_kind_that_this_version_does_not_know_is_kept_as_it_is_and_shown_as_noted()
+    {
+        var job = _shop.TakeIn();
+        var id = _shop.Records.Add(_shop.Record(new UnknownRecord("hologram", 3, """{"depth":7}"""), job.Id) with { Words = "Hologram taken" });
+        var record = _shop.Records.Of(job.Id).ShouldHaveSingleItem();
+        record.Body.ShouldBe(new UnknownRecord("hologram", 3, """{"depth":7}"""));
+        (record.ToEvent(), record.Words, record.Body.Sign).ShouldBe((null, "Hologram taken", RecordSign.Noted));
+        // A newer payload of a known kind is not guessed at either.
+        using (var connection = _shop.Database.Open())
+            connection.Execute("UPDATE bench_records SET kind = 'function', payload_version = 99 WHERE id = @id", new { id });
+        _shop.Records.Of(job.Id).Single().Body.ShouldBe(new UnknownRecord("function", 99, """{"depth":7}"""));
     }
 
     [Fact]

@@ -19,25 +19,20 @@ public sealed class FindStoresTests : IDisposable
 
     private SecondLookStore Looks => new(_shop.Database, _shop.Time);
 
-    private long Cause(Job job, string part, string mode) => _shop.Records.Add(new BenchRecord
-    {
-        JobId = job.Id, Kind = RecordKind.Cause, Subject = part, Detail = mode, State = "present", Words = $"Cause seen: {part}", At = _shop.Time.GetUtcNow(),
-    });
+    private long Cause(Job job, string part, string mode) =>
+        _shop.Records.Add(_shop.Record(new CauseSeen(part, mode, true), job.Id) with { Words = $"Cause seen: {part}" });
 
-    private long Swap(Job job, string state, params StandIn[] gear) => _shop.Records.Add(new BenchRecord
-    {
-        JobId = job.Id, Kind = RecordKind.Swap, Subject = "start-up", State = state, Words = "swap", At = _shop.Time.GetUtcNow(),
-        Detail = new SwapDetail(["main"], gear.Select(_ => new PartId("slot")).ToList(), gear).Write(),
-    });
+    private long Swap(Job job, SwapResult result, params SwapPiece[] gear) =>
+        _shop.Records.Add(_shop.Record(new SwapTrial("start-up", result, ["main"], gear.Select(_ => new PartId("slot")).ToList(), gear), job.Id));
 
     [Fact]
     public void Uses_are_counted_from_the_trials_that_hold_since_the_last_cleaning()
     {
         var id = Gear.Add("Cartridge 1", "test-cartridge");
-        var piece = new StandIn($"g{id}", "Cartridge 1", "test-cartridge");
+        var piece = new SwapPiece($"g{id}", "Cartridge 1", "test-cartridge");
         var job = _shop.TakeIn();
-        var first = Swap(job, "fail", piece);
-        Swap(job, "pass", piece);
+        var first = Swap(job, SwapResult.Fail, piece);
+        Swap(job, SwapResult.Pass, piece);
         Gear.AddUses(id, 5);
         Gear.InUse().Single().Uses.ShouldBe(7);
         _shop.Records.Withdraw(job.Id, first);
@@ -45,7 +40,7 @@ public sealed class FindStoresTests : IDisposable
         _shop.Time.Advance(TimeSpan.FromMinutes(1));
         Gear.Clean(id);
         Gear.InUse().Single().Uses.ShouldBe(0);
-        Swap(job, "flicker", piece);
+        Swap(job, SwapResult.Flicker, piece);
         Gear.InUse().Single().ToItem().ShouldBe(new GearItem($"g{id}", "Cartridge 1", "test-cartridge", 1));
     }
 
@@ -69,8 +64,8 @@ public sealed class FindStoresTests : IDisposable
     public void A_swap_trial_reaches_the_engine_with_its_chain_and_gear()
     {
         var job = _shop.TakeIn();
-        var id = Swap(job, "flicker", new StandIn("g3", "Cable", "test-cable"), new StandIn("job118", "unit 118", "test-console"));
-        var swap = BenchRecordStore.Events(_shop.Records.Of(job.Id)).Single().ShouldBeOfType<SwapTried>();
+        var id = Swap(job, SwapResult.Flicker, new SwapPiece("g3", "Cable", "test-cable"), new SwapPiece("job118", "unit 118", "test-console"));
+        var swap = BenchRecord.Events(_shop.Records.Of(job.Id)).Single().ShouldBeOfType<SwapTried>();
         (swap.Id, swap.FunctionId.Value, swap.Passed, swap.Flickers).ShouldBe((id, "start-up", false, true));
         swap.Chain.ShouldBe(new[] { "main" });
         swap.Gear.ShouldBe(["g3", "job118"]);
@@ -80,9 +75,9 @@ public sealed class FindStoresTests : IDisposable
     public void Repeated_starts_and_provocations_reach_the_engine()
     {
         var job = _shop.TakeIn();
-        _shop.Records.Add(_shop.Tried("power-light", true, job.Id) with { Trials = 12 });
-        _shop.Records.Add(new BenchRecord { JobId = job.Id, Kind = RecordKind.Provoke, Subject = "power-light", Detail = "flexed", State = "changed", Words = "x", At = _shop.Time.GetUtcNow() });
-        var events = BenchRecordStore.Events(_shop.Records.Of(job.Id));
+        _shop.Records.Add(_shop.Record(new FunctionTrial("power-light", true, null, 12), job.Id));
+        _shop.Records.Add(_shop.Record(new ProvokeTrial("power-light", Provocation.Flexed, true), job.Id));
+        var events = BenchRecord.Events(_shop.Records.Of(job.Id));
         events[0].ShouldBeOfType<FunctionTried>().Starts.ShouldBe(12);
         events[1].ShouldBe(new Provoked(events[1].Id, "power-light", Provocation.Flexed, true));
     }
@@ -102,7 +97,7 @@ public sealed class FindStoresTests : IDisposable
         Lessons.Exclude(kept);
         Lessons.Include(kept);
         Lessons.Causes().Single().Excluded.ShouldBeFalse();
-        _shop.Jobs.Delete(a.Id);
+        _shop.Move(a, JobLife.Delete(a.Status));
         Lessons.Causes().ShouldBeEmpty();
     }
 
@@ -123,7 +118,7 @@ public sealed class FindStoresTests : IDisposable
         Lessons.Exclude(cause);
         Looks.Open().ShouldBeEmpty();
         Lessons.Include(cause);
-        _shop.Jobs.Close(shelved.Id, JobEnd.Parts, "", "", null);
+        _shop.Move(shelved, JobLife.Close(shelved.Status, JobEnd.Parts));
         Looks.Open().ShouldBeEmpty();
     }
 

@@ -1,4 +1,5 @@
 using Dapper;
+using Mendro.Core.Diagnosis;
 using Mendro.Core.Jobs;
 using Mendro.Core.Profiles;
 
@@ -23,17 +24,19 @@ public sealed class JobStoreTests : IDisposable
         job.Number.ShouldBe(101);
         job.ShouldBe(taken with { Id = job.Id, Number = 101, CustomerId = job.CustomerId, CustomerName = "Ilka Dorn", CustomerContact = "0700" });
         job.ShopStock.ShouldBeFalse();
-        _shop.Records.Of(job.Id).Select(r => (r.Seq, r.Subject, r.State)).ShouldBe([(1L, "power-light", "fail"), (2L, "speaker", "pass")]);
+        _shop.Records.Of(job.Id).Select(r => (r.Seq, r.Subject, r.Body.Sign)).ShouldBe([(1L, "power-light", RecordSign.Bad), (2L, "speaker", RecordSign.Good)]);
         _shop.Timeline.Of(job.Id).Select(t => t.Kind).ShouldBe(["function", "function", "intake"]);
     }
 
     [Fact]
     public void Money_keeps_every_cent()
     {
-        // 0.1 + 0.2 style amounts: a binary float would not give back what was typed.
-        var job = _shop.Jobs.TakeIn(new NewJob(ShopFile.Blank() with { Paid = 6.40m, ValueParts = 0.07m }, null, "", []));
-        job.Paid.ShouldBe(6.40m);
-        job.ValueParts.ShouldBe(0.07m);
+        // Seventeen digits are more than a binary float holds, and it would not give back the cents that were typed as 6.40.
+        var job = _shop.Jobs.TakeIn(new NewJob(ShopFile.Blank() with { Paid = 6.40m, ValueParts = 123456789012345.67m }, null, "", []));
+        job.Paid!.Value.ToString(System.Globalization.CultureInfo.InvariantCulture).ShouldBe("6.40");
+        job.ValueParts.ShouldBe(123456789012345.67m);
+        using var connection = _shop.Database.Open();
+        connection.QuerySingle<(string, string)>("SELECT typeof(paid), typeof(value_parts) FROM jobs").ShouldBe(("text", "text"));
     }
 
     [Fact]
@@ -41,7 +44,7 @@ public sealed class JobStoreTests : IDisposable
     {
         _shop.TakeIn().Number.ShouldBe(101);
         var second = _shop.TakeIn();
-        _shop.Jobs.Delete(second.Id);
+        _shop.Move(second, JobLife.Delete(second.Status));
         _shop.TakeIn().Number.ShouldBe(103);
     }
 
@@ -58,13 +61,13 @@ public sealed class JobStoreTests : IDisposable
     public void A_deleted_job_can_be_brought_back()
     {
         var job = _shop.TakeIn();
-        _shop.Jobs.Delete(job.Id);
+        _shop.Move(job, JobLife.Delete(job.Status));
         _shop.Jobs.Live().ShouldBeEmpty();
         _shop.Jobs.Search("101").ShouldBeEmpty();
         _shop.Jobs.Deleted().ShouldHaveSingleItem().Id.ShouldBe(job.Id);
-        _shop.Jobs.Restore(job.Id);
+        var deleted = _shop.Jobs.Find(job.Number)!;
+        _shop.Move(deleted, JobLife.BringBack(deleted.Status));
         _shop.Jobs.Live().ShouldHaveSingleItem().Id.ShouldBe(job.Id);
-        _shop.Timeline.Of(job.Id).Select(t => t.Words).Take(2).ShouldBe(["Brought back", "Deleted"]);
     }
 
     [Fact]
@@ -72,27 +75,28 @@ public sealed class JobStoreTests : IDisposable
     {
         var job = _shop.TakeIn();
         _shop.Time.Advance(TimeSpan.FromHours(2));
-        _shop.Jobs.Close(job.Id, JobEnd.ForSale, "works", "", 45m);
+        _shop.Jobs.WriteEnding(job.Id, "works", "", 45m);
+        _shop.Move(job, JobLife.Close(job.Status, JobEnd.ForSale));
         var closed = _shop.Jobs.Find(101)!;
         closed.Ending.ShouldBe(JobEnd.ForSale);
         closed.Asking.ShouldBe(45m);
         closed.ClosedAt.ShouldBe(_shop.Time.GetUtcNow());
         _shop.Jobs.Live().ShouldBeEmpty();
-        _shop.Jobs.Reopen(job.Id);
+        _shop.Move(closed, JobLife.Reopen(closed.Status));
         _shop.Jobs.Find(101)!.ShouldSatisfyAllConditions(j => j.ClosedAt.ShouldBeNull(), j => j.Ending.ShouldBe(JobEnd.Open), j => j.Stage.ShouldBe(WorkStage.Find));
     }
 
     [Fact]
-    public void Shelf_stage_and_access_are_kept()
+    public void Shelf_and_stage_are_kept_and_the_reason_stays_while_the_job_does()
     {
         var job = _shop.TakeIn();
-        _shop.Jobs.SetShelf(job.Id, Shelf.WaitingPart, "speaker", "fit it");
-        _shop.Jobs.SetStage(job.Id, WorkStage.Fix);
-        _shop.Jobs.SetAccess(job.Id, AccessState.BoardOut);
-        _shop.Jobs.Find(101)!.ShouldSatisfyAllConditions(
-            j => j.Shelf.ShouldBe(Shelf.WaitingPart), j => j.ShelfReason.ShouldBe("speaker"), j => j.NextTry.ShouldBe("fit it"),
-            j => j.Stage.ShouldBe(WorkStage.Fix), j => j.Access.ShouldBe(AccessState.BoardOut));
-        _shop.Timeline.Of(job.Id).Select(t => t.Words).ShouldContain("Waiting for a part: speaker");
+        _shop.Move(job, job.Status with { Shelf = Shelf.WaitingPart, Stage = WorkStage.Fix }, "speaker", "fit it");
+        var waits = _shop.Jobs.Find(101)!;
+        (waits.Shelf, waits.Stage, waits.ShelfReason, waits.NextTry).ShouldBe((Shelf.WaitingPart, WorkStage.Fix, "speaker", "fit it"));
+        _shop.Jobs.Move(waits, waits.Status with { Stage = WorkStage.Prove }, null);
+        _shop.Jobs.Find(101)!.ShelfReason.ShouldBe("speaker");
+        _shop.Jobs.Move(waits, waits.Status with { Shelf = Shelf.None }, null);
+        _shop.Jobs.Find(101)!.ShelfReason.ShouldBeEmpty();
     }
 
     [Theory]

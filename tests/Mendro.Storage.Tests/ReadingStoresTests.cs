@@ -1,7 +1,5 @@
-using Mendro.Core.Calculators;
 using Mendro.Core.Jobs;
 using Mendro.Core.Profiles;
-using Mendro.Core.Quantities;
 using Mendro.Core.Readings;
 
 namespace Mendro.Storage.Tests;
@@ -45,22 +43,6 @@ public class ReadingStoresTests
     }
 
     [Fact]
-    public void A_proved_job_leaves_its_newest_good_metered_readings()
-    {
-        var job = new Job { Number = 131, ProfileId = "harrow-quartet", Revision = "B" };
-        BenchRecord Probe(string id, string state, string reading, double? value) => new() { Kind = RecordKind.Probe, Subject = id, State = state, Reading = reading, Value = value };
-        GoodReadingStore.FromRecords(job,
-        [
-            Probe("tp4", "abnormal", "0.02 V", 0.02), Probe("tp4", "normal", "6.2 V", 6.2), Probe("tp5", "abnormal", "4.1 V", 4.1),
-            Probe("contacts-eye", "normal", "ok, clean", null), Probe("fuse-beep", "normal", "beep", 1), Probe("rail-ohms", "normal", "OL", null), Probe("speaker-ohms", "normal", "8.2 Ω", 8.2),
-        ]).ShouldBe(
-        [
-            new GoodReading("harrow-quartet", "B", "tp4", "V", 6.2, "job 131"), new GoodReading("harrow-quartet", "B", "rail-ohms", "ohm", null, "job 131"),
-            new GoodReading("harrow-quartet", "B", "speaker-ohms", "ohm", 8.2, "job 131"),
-        ]);
-    }
-
-    [Fact]
     public void A_contact_shows_its_newest_mark_and_marks_are_taken_back_one_by_one()
     {
         using var file = new ShopFile();
@@ -99,9 +81,9 @@ public class ReadingStoresTests
         using var file = new ShopFile();
         var job = file.TakeIn();
         var records = new BenchRecordStore(file.Database, file.Time);
-        records.Add(new BenchRecord { JobId = job.Id, Kind = RecordKind.Calculation, Subject = "battery-pack", State = "good", Words = "Battery pack: …", Stage = WorkStage.Find, At = file.Time.GetUtcNow() });
+        records.Add(file.Record(new CalculationFiled("battery-pack", "Battery pack", "…", new Dictionary<string, System.Text.Json.JsonElement>(), true), job.Id));
         records.Of(job.Id).ShouldHaveSingleItem().ToEvent().ShouldBeNull();
-        BenchRecordStore.Events(records.Of(job.Id)).ShouldBeEmpty();
+        BenchRecord.Events(records.Of(job.Id)).ShouldBeEmpty();
     }
 
     [Theory]

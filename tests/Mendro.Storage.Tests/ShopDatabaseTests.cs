@@ -1,5 +1,6 @@
 using Dapper;
 using Mendro.Core.Library;
+using Mendro.Core.Money;
 
 namespace Mendro.Storage.Tests;
 

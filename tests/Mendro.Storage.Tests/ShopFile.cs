@@ -1,5 +1,7 @@
+using Mendro.Core.Diagnosis;
 using Mendro.Core.Jobs;
 using Mendro.Core.Library;
+using Mendro.Core.Money;
 using Microsoft.Extensions.Time.Testing;
 
 namespace Mendro.Storage.Tests;
@@ -35,11 +37,13 @@ public sealed class ShopFile : IDisposable
         Stage = WorkStage.Find, ReceivedAt = new DateTimeOffset(2026, 3, 1, 9, 30, 0, TimeSpan.Zero),
     };
 
-    public BenchRecord Tried(string function, bool pass, long jobId = 0) => new()
-    {
-        JobId = jobId, Kind = RecordKind.Function, Subject = function, State = pass ? "pass" : "fail", Detail = pass ? "" : "nothing",
-        Words = $"{function}: {(pass ? "works" : "nothing at all")}", Minutes = 0.5, Stage = WorkStage.Find, At = Time.GetUtcNow(),
-    };
+    public BenchRecord Tried(string function, bool pass, long jobId = 0) =>
+        Record(new FunctionTrial(function, pass, pass ? null : "nothing"), jobId) with { Words = $"{function}: {(pass ? "works" : "nothing at all")}", Minutes = 0.5 };
+
+    public BenchRecord Record(RecordBody body, long jobId = 0) =>
+        new() { JobId = jobId, Body = body, Words = body.Key, Stage = WorkStage.Find, At = Time.GetUtcNow() };
+
+    public void Move(Job job, JobStatus? to, string reason = "", string nextTry = "") => Jobs.Move(job, to!, "moved", reason, nextTry);
 
     public Job TakeIn(string claim = "dead", string? owner = null) => Jobs.TakeIn(new NewJob(Blank(claim), owner, "", []));
 

@@ -5,8 +5,8 @@ using Mendro.Core.Jobs;
 using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 using Mendro.Core.Quantities;
+using Mendro.Shop;
 using Mendro.Storage;
-using Mendro.Web.Bench;
 using Mendro.Web.Profiles;
 
 namespace Mendro.Web.Tests;
@@ -30,7 +30,7 @@ public sealed class FindPagesTests : IDisposable
         using var response = await _shop.Post($"/Jobs/{job}/Find", $"/Jobs/{job}/Find?handler=Function", false, ("function", "power-light"), ("result", "pass"), ("times", "12"));
         response.StatusCode.ShouldBe(HttpStatusCode.Redirect);
         var record = _shop.View(job).Records[^1];
-        (record.Trials, record.State).ShouldBe((12, "pass"));
+        record.Body.ShouldBe(new FunctionTrial("power-light", true, null, 12));
         record.Words.ShouldContain("12 times running");
         using var refused = await _shop.Post($"/Jobs/{job}/Find", $"/Jobs/{job}/Find?handler=Function", false, ("function", "power-light"), ("result", "pass"), ("times", "many"));
         refused.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
@@ -50,7 +50,7 @@ public sealed class FindPagesTests : IDisposable
         var view = _shop.View(job);
         view.Records[^1].ToEvent().ShouldBeOfType<Provoked>().ShouldBe(new Provoked(view.Records[^1].Id, "power-light", Provocation.Flexed, true));
         // The case had to be opened for it.
-        view.Job.Access.ShouldBe(AccessState.Open);
+        view.Access.ShouldBe(AccessState.Open);
         view.Diagnosis!.Suspects[0].Fault.Mode.Effect.ShouldBe(ModeEffect.Intermittent);
     }
 
@@ -73,7 +73,7 @@ public sealed class FindPagesTests : IDisposable
         matrix.QuerySelector(".matrix .swapped")!.TextContent.ShouldBe("Cable B");
         // Nothing swapped is the plain trial of the function.
         using var plain = await _shop.Post($"/Jobs/{job}/Swaps", ("function", "video"), ("result", "fail"));
-        _shop.View(job).Records[^1].Kind.ShouldBe(RecordKind.Function);
+        _shop.View(job).Records[^1].Body.ShouldBeOfType<FunctionTrial>();
         // A stand-in that is not offered is refused.
         using var odd = await _shop.Post($"/Jobs/{job}/Swaps", ("function", "video"), ("swap[cable]", "g99"), ("result", "pass"));
         odd.StatusCode.ShouldBe(HttpStatusCode.NotFound);
@@ -118,12 +118,12 @@ public sealed class FindPagesTests : IDisposable
 
         var shelved = await Wrong();
         using var clean = await _shop.Post($"/Jobs/{shelved}/Find", $"/Jobs/{shelved}/Find?handler=Reading", false, ("probe", "edge-eye"), ("text", "ok"));
-        _shop.Jobs.SetShelf(_shop.Jobs.Find(shelved)!.Id, Shelf.SetAside, "out of ideas", "");
+        _shop.Service<HandOverDesk>().Shelve(shelved, Shelf.SetAside, "out of ideas", "").Done.ShouldNotBeNull();
         var looks = _shop.Service<SecondLookStore>();
         // The shop draws its line a little above what this unit promises now.
         var job = _shop.Jobs.Find(shelved)!;
         var line = ShopSettings.Default.SecondLookMinutes;
-        var promises = SecondLook.ChanceWithin(_shop.View(shelved).Model, _shop.View(shelved).Diagnosis!.Case.Events, CaseContext.None, job.Access, JobCosts.Of(job, ShopSettings.Default), line);
+        var promises = SecondLook.ChanceWithin(_shop.View(shelved).Model, BenchRecord.Events(_shop.View(shelved).Records), CaseContext.None, _shop.View(shelved).Access, JobCosts.Of(job, ShopSettings.Default), line);
         promises.ShouldBeInRange(0.05, 0.8);
         _shop.Service<SettingsStore>().Save(ShopSettings.Default with { SecondLookChance = promises + 0.05 });
         var learned = _shop.View(shelved).Diagnosis!.Suspects.Single(s => s.Fault.Id == "legs2.lifted").Posterior;
@@ -170,7 +170,7 @@ public sealed class FindPagesTests : IDisposable
         // Nor can it be proved by saying so.
         var function = _shop.View(number).Profile.Functions[0].Id;
         using var claimed = await _shop.Post($"/Jobs/{number}/Find", $"/Jobs/{number}/Find?handler=Function", false, ("function", function), ("result", "pass"));
-        claimed.StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        claimed.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
         var known = _shop.View(number).Records.Count;
         using var proved = await _shop.Post($"/Jobs/{number}/Prove", ("function", function), ("result", "pass"));
         _shop.View(number).Records.Count.ShouldBe(known);

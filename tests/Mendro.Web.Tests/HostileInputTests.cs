@@ -2,6 +2,7 @@ using System.Net;
 using System.Text;
 using Mendro.Core.Jobs;
 using Mendro.Core.Library;
+using Mendro.Core.Money;
 using Mendro.Core.Quantities;
 using Mendro.Storage;
 

@@ -3,6 +3,7 @@ using AngleSharp.Dom;
 using Mendro.Core.Diagnosis;
 using Mendro.Core.Jobs;
 using Mendro.Core.Library;
+using Mendro.Core.Money;
 using Mendro.Core.Profiles;
 using Mendro.Core.Quantities;
 using Mendro.Storage;
@@ -61,7 +62,7 @@ public sealed class JobWayTests : IDisposable
         response.Headers.Location!.ToString().ShouldBe("/Jobs/101/Find");
         var view = _shop.View(101);
         view.Job.ShopStock.ShouldBeTrue();
-        view.Records.ShouldHaveSingleItem().ShouldSatisfyAllConditions(r => r.Subject.ShouldBe("power-light"), r => r.Detail.ShouldBe("nothing"));
+        view.Records.ShouldHaveSingleItem().ShouldSatisfyAllConditions(r => r.Subject.ShouldBe("power-light"), r => r.Body.ShouldBe(new FunctionTrial("power-light", false, "nothing")));
 
         using var unknown = await _shop.Post("/", "/?handler=Quick", false, ("line", "zeppelin no lift"));
         unknown.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
@@ -79,7 +80,7 @@ public sealed class JobWayTests : IDisposable
         await Read(number, "tp4", "0,02");
         var view = _shop.View(number);
         view.Diagnosis!.Suspects[0].Fault.Part.Id.ShouldBe("switch");
-        view.Job.Access.ShouldBe(AccessState.Open);
+        view.Access.ShouldBe(AccessState.Open);
         (await _shop.Page(find)).QuerySelector(".map .stretch-words").ShouldNotBeNull();
 
         var wrong = view.Records[^1].Id;
@@ -87,9 +88,18 @@ public sealed class JobWayTests : IDisposable
             response.StatusCode.ShouldBe(HttpStatusCode.Redirect);
         _shop.View(number).Diagnosis!.Parts["switch"].State.ShouldBe(PartState.Proved);
 
+        // Undo takes the correction back, and the reading that was typed first holds again.
+        using (await _shop.Post(find, $"{find}?handler=Undo", false)) { }
+        _shop.View(number).Records[^1].Id.ShouldBe(wrong);
+        _shop.View(number).Diagnosis!.Suspects[0].Fault.Part.Id.ShouldBe("switch");
+        // A second undo takes that one back too, and with it the opening of the case.
         using (await _shop.Post(find, $"{find}?handler=Undo", false)) { }
         _shop.View(number).Records.Select(r => r.Subject).ShouldBe(["power-light", "tp3"]);
-        var gone = _shop.Records.LastWithdrawn(_shop.Jobs.Find(number)!.Id)!;
+        using (await _shop.Post(find, $"{find}?handler=Undo", false)) { }
+        _shop.View(number).Access.ShouldBe(AccessState.Closed);
+        using (await _shop.Post(find, $"{find}?handler=Restore&id={_shop.Records.LastWithdrawn(_shop.Jobs.Find(number)!.Id)!.Id}", false)) { }
+        _shop.View(number).Access.ShouldBe(AccessState.Open);
+        var gone = _shop.Records.Find(wrong)!;
         (await _shop.Page(find)).QuerySelector(".know")!.ParentElement!.TextContent.ShouldContain("bring back");
         using (await _shop.Post(find, $"{find}?handler=Restore&id={gone.Id}", false)) { }
         _shop.View(number).Records.Count.ShouldBe(3);
@@ -133,9 +143,9 @@ public sealed class JobWayTests : IDisposable
             ("minutes", "6,5"), ("cost", "0.20"), ("used", "cleaner"), ("note", "black water"), ("now", "pass"));
         response.Headers.Location!.ToString().ShouldBe($"/Jobs/{number}/Prove");
         var view = _shop.View(number);
-        view.Records.Skip(1).Select(r => r.Kind).ShouldBe([RecordKind.Cause, RecordKind.Repair, RecordKind.Function]);
-        view.Records[2].ShouldSatisfyAllConditions(r => r.Minutes.ShouldBe(6.5), r => r.Cost.ShouldBe(0.20m), r => r.Parts.ShouldBe("cleaner"));
-        view.Job.ShouldSatisfyAllConditions(j => j.Stage.ShouldBe(WorkStage.Fix), j => j.Access.ShouldBe(AccessState.Open));
+        view.Records.Skip(1).Select(r => r.Body.Key).ShouldBe(["cause", "repair", "function"]);
+        view.Records[2].ShouldSatisfyAllConditions(r => r.Minutes.ShouldBe(6.5), r => r.Cost.ShouldBe(0.20m), r => r.Body.ShouldBe(new RepairLogged("switch", "flush-switch", "cleaner")));
+        (view.Job.Stage, view.Access).ShouldBe((WorkStage.Fix, AccessState.Open));
         view.Diagnosis!.Target.ShouldBeNull();
     }
 
@@ -218,9 +228,9 @@ public sealed class JobWayTests : IDisposable
     {
         var number = await Dead();
         await Read(number, "tp3", "6.2");
-        _shop.Jobs.Find(number)!.Access.ShouldBe(AccessState.Open);
+        _shop.View(number).Access.ShouldBe(AccessState.Open);
         using (await _shop.Post($"/Jobs/{number}/Fix", $"/Jobs/{number}/Fix?handler=CloseUp", false)) { }
-        _shop.Jobs.Find(number)!.Access.ShouldBe(AccessState.Closed);
+        _shop.View(number).Access.ShouldBe(AccessState.Closed);
         using (await _shop.Post($"/Jobs/{number}/HandOver", $"/Jobs/{number}/HandOver?handler=Shelf", false, ("shelf", "SetAside"), ("why", "later"))) { }
         using (await _shop.Post($"/Jobs/{number}/Find", $"/Jobs/{number}/Timeline?handler=Bench", false)) { }
         _shop.Jobs.Find(number)!.Shelf.ShouldBe(Shelf.None);
@@ -233,7 +243,7 @@ public sealed class JobWayTests : IDisposable
         using (await _shop.Post($"/Jobs/{number}/Intake", ("Form.Owner", "shop"), ("Form.Paid", "5"), ("Form.Currency", "gbp"), ("Form.Revision", "A"), ("Form.Marks", "rattle"))) { }
         var view = _shop.View(number);
         view.Job.ShouldSatisfyAllConditions(j => j.ShopStock.ShouldBeTrue(), j => j.Currency.ShouldBe("GBP"), j => j.Paid.ShouldBe(5m), j => j.Revision.ShouldBe("A"));
-        view.Records.ShouldContain(r => r.Kind == RecordKind.Mark && r.Subject == "rattle");
+        view.Records.ShouldContain(r => r.Body is MarkNoted && r.Subject == "rattle");
         using (await _shop.Post($"/Jobs/{number}/Intake", $"/Jobs/{number}/Timeline?handler=Delete", false)) { }
         (await _shop.Page("/Jobs?show=deleted")).QuerySelectorAll("td .tag").ShouldHaveSingleItem();
         using (await _shop.Post($"/Jobs/{number}/Timeline", $"/Jobs/{number}/Timeline?handler=Restore", false)) { }

@@ -63,7 +63,7 @@ public class PathMapTests
     {
         var model = new DeviceModel(Profile("harrow-quartet"), TradeLibrary.Shipped);
         var diagnosis = UnitDiagnosis.Make(model, [new FunctionTried(1, "power-light", false, "nothing"), new ProbeTaken(2, "tp3", ProbeOutcome.Normal), new ProbeTaken(3, "tp4", ProbeOutcome.Abnormal)]).Value!;
-        var svg = PathMapSvg.Draw(new MapScene(model, diagnosis, new Dictionary<string, string> { ["tp3"] = "6.21 V", ["tp4"] = "0.02 V" },
+        var svg = PathMapSvg.Draw(new MapScene(model, diagnosis.Verdict, new Dictionary<string, string> { ["tp3"] = "6.21 V", ["tp4"] = "0.02 V" },
             new Dictionary<string, string> { ["power-light"] = "nothing at all" }, "tp5", id => "/p/" + id, id => "/part/" + id, id => "/fn/" + id));
         var drawn = XDocument.Parse(svg);
         var labels = drawn.Descendants().Where(e => e.Name.LocalName == "title").Select(e => e.Value).ToList();

@@ -1,6 +1,9 @@
 using System.Net;
+using Mendro.Core;
 using Mendro.Core.Calculators;
 using Mendro.Core.Diagnosis;
+using Mendro.Core.Evidence;
+using Mendro.Core.Jobs;
 using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 using Mendro.Core.Quantities;
@@ -35,7 +38,7 @@ public class ReadingPagesTests : IDisposable
         sent.QuerySelector("#undo").ShouldNotBeNull();
         using var undone = await WebShop.Parse(await _shop.Post($"/Jobs/{number}/Prove", $"/Jobs/{number}/Bar?handler=Undo", true));
         undone.QuerySelector(".bar-said")!.TextContent.ShouldContain("Taken back");
-        _shop.View(number).Records.ShouldNotContain(r => r.Kind == RecordKind.Probe);
+        _shop.View(number).Records.ShouldNotContain(r => r.Body is ProbeReading);
     }
 
     [Theory]
@@ -110,7 +113,7 @@ public class ReadingPagesTests : IDisposable
         using var filed = await _shop.Post("/Calculators/battery-pack", $"/Calculators/battery-pack?job={number}", false, ("cells", "4"), ("chemistry", "alkaline"), ("measured", "4,6"), ("file", $"{number}"));
         filed.Headers.Location!.ToString().ShouldBe($"/Jobs/{number}/Find");
         var record = _shop.View(number).Records[^1];
-        (record.Kind, record.State).ShouldBe((RecordKind.Calculation, "bad"));
+        (record.Body.Key, record.Body.Sign).ShouldBe(("calculation", RecordSign.Bad));
         record.Words.ShouldStartWith("Battery pack: cells in series 4, chemistry alkaline, measured over all 4.6 V →");
         (await _shop.Page($"/Jobs/{number}/Find")).QuerySelector(".know")!.TextContent.ShouldContain("Battery pack");
         (await _shop.Page("/Calculators/battery-pack?cells=four&chemistry=alkaline")).QuerySelector("#calc-result .wrong")!.TextContent.ShouldContain("Cells in series “four” is not a number");
@@ -190,7 +193,8 @@ public class ReadingPagesTests : IDisposable
         (await Mark("31", "short")).QuerySelector(".verdict")!.TextContent.ShouldContain("last of its row");
         using (await _shop.Post(path, $"{path}&handler=File")) { }
         var record = _shop.View(number).Records[^1];
-        (record.Subject, record.State, record.Reading).ShouldBe(("trace-beep", "abnormal", "2 of 3 beep; silent 5"));
+        var swept = record.Body.ShouldBeOfType<ProbeReading>();
+        (swept.Probe.Value, swept.Outcome, swept.Shown).ShouldBe(("trace-beep", ProbeOutcome.Abnormal, "2 of 3 beep; silent 5"));
         var cleared = await WebShop.Parse(await _shop.Post(path, $"{path}&handler=Clear", true));
         cleared.QuerySelectorAll(".contact.beep").ShouldBeEmpty();
         cleared.QuerySelectorAll("button").ShouldContain(b => b.TextContent == "bring back");

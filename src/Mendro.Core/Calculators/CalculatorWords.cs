@@ -19,13 +19,13 @@ public static class CalculatorWords
         _ => value.ToString() ?? "",
     };
 
-    /// <summary>One line for a record: title, inputs, results.</summary>
-    public static string Line(Calculation calculation)
+    /// <summary>Inputs and results in one line, for a record.</summary>
+    public static string InAndOut(Calculation calculation)
     {
         var inputs = calculation.Calculator.Keys.Where(k => calculation.Inputs.ContainsKey(k.Name))
             .Select(k => $"{k.Label.ToLowerInvariant()} {Value(k.Name, calculation.Inputs[k.Name], k.Unit)}");
         var outputs = calculation.Answer.Outputs.Select(o => $"{o.Label.ToLowerInvariant()} {Value(o.Name, o.Value, o.Unit)}");
-        return $"{calculation.Calculator.Title}: {string.Join(", ", inputs)} → {string.Join(", ", outputs)}";
+        return $"{string.Join(", ", inputs)} → {string.Join(", ", outputs)}";
     }
 
     private static string Plain(double number)

@@ -29,7 +29,7 @@ public static class ProbeWalk
     /// <param name="graph">The profile's graph.</param>
     /// <param name="taken">Probes already taken since the last repair.</param>
     /// <param name="school">Way of walking.</param>
-    public static Probe? Next(UnitDiagnosis? diagnosis, Advice advice, ProfileGraph graph, IReadOnlySet<ProbeId> taken, WalkSchool school)
+    public static Probe? Next(UnitVerdict? diagnosis, Advice advice, ProfileGraph graph, IReadOnlySet<ProbeId> taken, WalkSchool school)
     {
         if (school == WalkSchool.Every) return InTurn(graph.Profile, taken);
         if (diagnosis?.Target is null) return null;

@@ -1,3 +1,4 @@
+using System.Runtime.CompilerServices;
 using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 
@@ -25,6 +26,11 @@ public sealed class MapLayout
 {
     /// <summary>Most columns of parts; more would not be legible beside the facts and the moves.</summary>
     public const int PartColumns = 4;
+
+    private static readonly ConditionalWeakTable<DeviceProfile, MapLayout> Made = [];
+
+    /// <summary>The layout of a profile, made when it is first drawn and kept as long as the profile is.</summary>
+    public static MapLayout Of(DeviceProfile profile) => Made.GetValue(profile, p => new MapLayout(p));
 
     /// <summary>Lays a profile out.</summary>
     public MapLayout(DeviceProfile profile)

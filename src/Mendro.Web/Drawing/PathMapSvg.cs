@@ -16,7 +16,7 @@ namespace Mendro.Web.Drawing;
 /// <param name="PartUrl">Address that opens a part, or null.</param>
 /// <param name="FunctionUrl">Address that selects a function, or null.</param>
 public sealed record MapScene(
-    DeviceModel Model, UnitDiagnosis? Diagnosis, IReadOnlyDictionary<string, string> Readings, IReadOnlyDictionary<string, string> Looks,
+    DeviceModel Model, UnitVerdict? Diagnosis, IReadOnlyDictionary<string, string> Readings, IReadOnlyDictionary<string, string> Looks,
     string? SelectedProbe, Func<string, string>? ProbeUrl, Func<string, string>? PartUrl, Func<string, string>? FunctionUrl);
 
 /// <summary>Draws the path map as SVG. Every state has a shape and a word besides its colour.</summary>
@@ -29,7 +29,7 @@ public static class PathMapSvg
     /// <summary>The drawing as markup; all text is encoded.</summary>
     public static string Draw(MapScene scene)
     {
-        var layout = new MapLayout(scene.Model.Profile);
+        var layout = MapLayout.Of(scene.Model.Profile);
         var router = new MapRouter(layout, DrawingWidth);
         var root = new XElement(Svg + "svg",
             new XAttribute("class", "map"), new XAttribute("role", "group"), new XAttribute("aria-label", $"Path map of {scene.Model.Profile.FullName}"),
@@ -128,7 +128,7 @@ public static class PathMapSvg
     private static XElement Probes(MapScene scene, MapLayout layout, MapRouter router)
     {
         var all = Element("g", ("class", "probes"));
-        var freshReadings = scene.Diagnosis?.Case.FreshReadings();
+        var freshReadings = scene.Diagnosis?.Fresh;
         var volts = 0;
         var besides = new Dictionary<string, int>();
         foreach (var probe in scene.Model.Profile.Probes)

@@ -6,8 +6,9 @@ using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 using Mendro.Core.Quantities;
 using Mendro.Core.Readings;
+using Mendro.Instruments;
+using Mendro.Shop;
 using Mendro.Storage;
-using Mendro.Web.Bench;
 
 namespace Mendro.Web.Meter;
 
@@ -21,7 +22,7 @@ namespace Mendro.Web.Meter;
 public sealed record LiveReading(string State, string? Typed, bool? Good, string? Words, string? Problem, bool Stop = false);
 
 /// <summary>Server-sent events of the meter at the selected point of a job.</summary>
-public sealed class LiveReadings(JobStore jobs, BenchDesk desk, BenchMeter meter, StandInBench standIn, IHostApplicationLifetime lifetime, TimeProvider time)
+public sealed class LiveReadings(JobStore jobs, BenchDesk desk, BenchMeter meter, IBenchHand hand, IHostApplicationLifetime lifetime, TimeProvider time)
 {
     private readonly MeterQueue _queue = new();
 
@@ -64,9 +65,9 @@ public sealed class LiveReadings(JobStore jobs, BenchDesk desk, BenchMeter meter
                 if (mine && !touching)
                 {
                     // The stand-in's hand sets off once the meter is linked and set; else a slow first answer could miss that its tips were lifted.
-                    if (standIn.Running) await meter.ReadAsync(function, point.Kind, stop.Token);
-                    if (swept is { } s) standIn.ReachContact(view, s.Connector, s.Contact);
-                    else standIn.Reach(view, point);
+                    if (hand.Running) await meter.ReadAsync(function, point.Kind, stop.Token);
+                    if (swept is { } s) hand.ReachContact(view, s.Connector, s.Contact);
+                    else hand.Reach(view, point);
                 }
 
                 touching = mine;

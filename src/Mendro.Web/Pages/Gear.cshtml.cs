@@ -1,5 +1,6 @@
 using Mendro.Core.Diagnosis;
 using Mendro.Core.Library;
+using Mendro.Shop;
 using Mendro.Storage;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
@@ -7,7 +8,7 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 namespace Mendro.Web.Pages;
 
 /// <summary>The shop's test gear: how often it was used since it was cleaned, and how far it is to be trusted.</summary>
-public sealed class GearModel(GearStore gear, TradeLibrary library) : PageModel
+public sealed class GearModel(GearStore gear, Ledger ledger, TradeLibrary library) : ShopPageModel
 {
     private const int LongestName = 80;
 
@@ -54,28 +55,27 @@ public sealed class GearModel(GearStore gear, TradeLibrary library) : PageModel
         if (!ModelState.IsValid)
         {
             Pieces = gear.All();
-            Response.StatusCode = StatusCodes.Status422UnprocessableEntity;
-            return Page();
+            return RefuseAsShown();
         }
 
-        gear.Add(Name, kind!);
-        return Redirect("/Gear");
+        return Answer(ledger.Once(Once, () => gear.Add(Name, kind!)), _ => RedirectToPage());
     }
 
     /// <summary>Does something to a piece.</summary>
     public IActionResult OnPostDo(long id, string? act)
     {
         if (gear.All().FirstOrDefault(g => g.Id == id) is not { } piece) return NotFound();
-        switch (act)
+        Action? change = act switch
         {
-            case "clean": gear.Clean(id); break;
-            case "uses": gear.AddUses(id, 10); break;
-            case "standard": gear.MakeStandard(id); break;
-            case "retire": gear.Retire(id); break;
-            case "restore": gear.Restore(id); break;
-            default: return NotFound();
-        }
-
+            "clean" => () => gear.Clean(id),
+            "uses" => () => gear.AddUses(id, 10),
+            "standard" => () => gear.MakeStandard(id),
+            "retire" => () => gear.Retire(id),
+            "restore" => () => gear.Restore(id),
+            _ => null,
+        };
+        if (change is null) return NotFound();
+        ledger.Once(Once, change);
         TempData["Said"] = act switch
         {
             "clean" => $"{piece.Name}: cleaned, its counter begins anew.",
@@ -84,6 +84,6 @@ public sealed class GearModel(GearStore gear, TradeLibrary library) : PageModel
             "retire" => $"{piece.Name} is out of use; it can be brought back below.",
             _ => $"{piece.Name} is back in use.",
         };
-        return Redirect("/Gear");
+        return RedirectToPage();
     }
 }

@@ -1,10 +1,8 @@
 using Mendro.Core.Diagnosis;
 using Mendro.Core.Jobs;
 using Mendro.Core.Library;
-using Mendro.Core.Planning;
-using Mendro.Core.Profiles;
+using Mendro.Shop;
 using Mendro.Storage;
-using Mendro.Web.Bench;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 
@@ -12,7 +10,7 @@ namespace Mendro.Web.Pages;
 
 /// <summary>The bench: what now, and what lies on the shelves.</summary>
 public sealed class IndexModel(
-    JobStore jobs, SecondLookStore looks, ProfileStore profiles, SettingsStore settings, BenchDesk desk, TradeLibrary library, TimeProvider time) : PageModel
+    JobStore jobs, SecondLookStore looks, BenchDesk desk, IntakeDesk intake, SecondLookDesk secondLooks) : ShopPageModel
 {
     /// <summary>The ranked list.</summary>
     public IReadOnlyList<NextLine> Next { get; private set; } = [];
@@ -48,50 +46,32 @@ public sealed class IndexModel(
     public IActionResult OnPostQuick(string? line)
     {
         Line = Words.Clean(line);
-        var parsed = QuickIntake.Parse(Line, profiles.All(), library);
-        if (!parsed.IsOk)
-        {
-            QuickProblem = parsed.Problem;
-            Load();
-            Response.StatusCode = StatusCodes.Status422UnprocessableEntity;
-            return Page();
-        }
-
-        var quick = parsed.Value;
-        var latest = profiles.Latest(quick.Profile.Id)!.Value;
-        var now = time.GetUtcNow();
-        var first = quick.FunctionId is { } function
-            ? new RecordMaker(quick.Profile, library, WorkStage.Intake, now).Function(function, false, quick.LookId) : null;
-        var job = jobs.TakeIn(new NewJob(new Job
-        {
-            ProfileId = quick.Profile.Id, ProfileVersion = latest.Version, ModelName = quick.Profile.FullName, Claim = quick.Symptom,
-            Currency = settings.Get().Currency, Stage = WorkStage.Find, ReceivedAt = now,
-        }, null, "", first is null ? [] : [first]));
-        TempData["Said"] = $"Taken in as {job.Number}. Finish the baseline: what works clears much. Owner and price are under Intake.";
-        return Redirect($"/Jobs/{job.Number}/Find");
+        return intake.TakeInLine(Line, Once).Match(
+            taken =>
+            {
+                TempData["Said"] = $"Taken in as {taken.Number}. Finish the baseline: what works clears much. Owner and price are under Intake.";
+                return RedirectToPage("/Jobs/Find", new { number = taken.Number });
+            },
+            refusal =>
+            {
+                QuickProblem = refusal.Problem;
+                Load();
+                return RefuseAsShown();
+            });
     }
 
     /// <summary>Takes a unit down for its second look, or off the list.</summary>
-    public IActionResult OnPostLook(long number, string? act)
+    public IActionResult OnPostLook(long number, string? act) => act switch
     {
-        if (jobs.Find(number) is not { } job || act is not ("take" or "dismiss" or "undo")) return NotFound();
-        if (act == "undo")
+        "take" => Answer(secondLooks.Take(number, Once), _ => RedirectToPage("/Jobs/Find", new { number })),
+        "undo" => Answer(secondLooks.BringBack(number, Once), _ => RedirectToPage()),
+        "dismiss" => Answer(secondLooks.Dismiss(number, Once), done =>
         {
-            looks.BringBack(job.Id);
-            return Redirect("/");
-        }
-
-        looks.Dismiss(job.Id);
-        if (act == "take")
-        {
-            if (job.ClosedAt is not null) jobs.Reopen(job.Id);
-            else if (job.Shelf != Shelf.None) jobs.SetShelf(job.Id, Shelf.None, "", "");
-            return Redirect($"/Jobs/{number}/Find");
-        }
-
-        TempData["Dismissed"] = job.Tag;
-        return Redirect("/");
-    }
+            TempData["Dismissed"] = done.Words;
+            return RedirectToPage();
+        }),
+        _ => NotFound(),
+    };
 
     private void Load()
     {

@@ -1,15 +1,15 @@
-using Mendro.Core.Jobs;
 using Mendro.Core.Library;
+using Mendro.Core.Money;
 using Mendro.Core.Profiles;
+using Mendro.Shop;
 using Mendro.Storage;
-using Mendro.Web.Bench;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 
 namespace Mendro.Web.Pages;
 
 /// <summary>Takes a new unit in: what it is, whose, in what state, and what works before anything is touched.</summary>
-public sealed class IntakeModel(JobStore jobs, ProfileStore profiles, SettingsStore settings, TradeLibrary library, TimeProvider time) : PageModel
+public sealed class IntakeModel(ProfileStore profiles, SettingsStore settings, IntakeDesk intake, TradeLibrary library) : ShopPageModel
 {
     /// <summary>The form.</summary>
     [BindProperty]
@@ -48,28 +48,17 @@ public sealed class IntakeModel(JobStore jobs, ProfileStore profiles, SettingsSt
         Choose();
         foreach (var failure in new IntakeRules().Validate(Form).Errors) ModelState.AddModelError($"Form.{failure.PropertyName}", failure.ErrorMessage);
         if (Form.Profile is not null && Chosen.Id != Form.Profile) ModelState.AddModelError("Form.Profile", "That model is not known; choose one from the list.");
-        if (!ModelState.IsValid)
+        if (!ModelState.IsValid) return RefuseAsShown();
+        var baseline = Chosen.Functions.Where(f => Form.Result.GetValueOrDefault(f.Id) is "pass" or "fail")
+            .Select(f => new BaselineTrial(f.Id, Form.Result[f.Id] == "pass", Form.Look.GetValueOrDefault(f.Id)))
+            .ToList();
+        var order = new IntakeOrder(
+            Form.Into(new Job { ProfileId = Chosen.Id }), Form.ShopStock ? null : Words.Clean(Form.OwnerName), Words.Clean(Form.OwnerContact), Form.Marks, baseline);
+        return Answer(intake.TakeIn(order, Once), taken =>
         {
-            Response.StatusCode = StatusCodes.Status422UnprocessableEntity;
-            return Page();
-        }
-
-        var now = time.GetUtcNow();
-        var maker = new RecordMaker(Chosen, Library, WorkStage.Intake, now);
-        var records = Form.Marks.Distinct().Select(maker.Mark).OfType<BenchRecord>().ToList();
-        foreach (var function in Chosen.Functions)
-        {
-            if (Form.Result.GetValueOrDefault(function.Id) is not ("pass" or "fail") || Form.Result[function.Id] is not { } result) continue;
-            if (maker.Function(function.Id, result == "pass", Form.Look.GetValueOrDefault(function.Id)) is { } record) records.Add(record);
-        }
-
-        var job = jobs.TakeIn(new NewJob(Form.Into(new Job
-        {
-            ProfileId = Chosen.Id, ProfileVersion = profiles.Latest(Chosen.Id)!.Value.Version, ModelName = Chosen.FullName,
-            Stage = WorkStage.Find, ReceivedAt = now,
-        }), Form.ShopStock ? null : Words.Clean(Form.OwnerName), Words.Clean(Form.OwnerContact), records));
-        TempData["Said"] = $"Taken in as {job.Number}.";
-        return Redirect($"/Jobs/{job.Number}/Find");
+            TempData["Said"] = $"Taken in as {taken.Number}.";
+            return RedirectToPage("/Jobs/Find", new { number = taken.Number });
+        });
     }
 
     private void Choose()

@@ -82,16 +82,12 @@ public sealed class IntakeForm
     public Job Into(Job job) => job with
     {
         UnitName = Words.Clean(UnitName), Revision = Words.Clean(Revision), Serial = Words.Clean(Serial),
-        Lot = ShopStock ? Words.Clean(Lot) : "", Paid = ShopStock ? Amount(Paid) : null, Currency = Words.Clean(Currency).ToUpperInvariant(),
+        Lot = ShopStock ? Words.Clean(Lot) : "", Paid = ShopStock ? Told(Paid) : null, Currency = Words.Clean(Currency).ToUpperInvariant(),
         Accessories = Words.Clean(Accessories), Claim = Words.Clean(Claim), ConditionNote = Words.Clean(ConditionNote),
-        ValueWorking = Amount(ValueWorking), ValueAsIs = Amount(ValueAsIs), ValueParts = Amount(ValueParts),
+        ValueWorking = Told(ValueWorking), ValueAsIs = Told(ValueAsIs), ValueParts = Told(ValueParts),
     };
 
-    private static decimal? Amount(string? text)
-    {
-        _ = Price.TryAmount(text, out var amount);
-        return amount;
-    }
+    private decimal? Told(string? text) => Amount.TryRead(text, new Currency(Words.Clean(Currency).ToUpperInvariant()), out var amount) is null ? amount?.Value : null;
 
     private static string? Text(decimal? amount) => amount?.ToString(System.Globalization.CultureInfo.InvariantCulture);
 }
@@ -110,12 +106,13 @@ public sealed class IntakeRules : AbstractValidator<IntakeForm>
         RuleFor(f => f.Revision).MaximumLength(20).WithMessage("At most 20 characters.");
         foreach (var expression in new System.Linq.Expressions.Expression<Func<IntakeForm, string?>>[] { f => f.Claim, f => f.Accessories, f => f.ConditionNote })
             RuleFor(expression).MaximumLength(2000).WithMessage("At most 2000 characters.");
-        RuleFor(f => f.Currency).Must(c => Price.IsCurrency(Words.Clean(c).ToUpperInvariant())).WithMessage("Three letters, such as EUR.");
+        RuleFor(f => f.Currency).Must(c => Mendro.Core.Money.Currency.IsCode(Words.Clean(c).ToUpperInvariant())).WithMessage("Three letters, such as EUR.");
         foreach (var expression in new System.Linq.Expressions.Expression<Func<IntakeForm, string?>>[] { f => f.Paid, f => f.ValueWorking, f => f.ValueAsIs, f => f.ValueParts })
         {
             RuleFor(expression).Custom((text, context) =>
             {
-                if (Price.TryAmount(text, out _) is { } problem) context.AddFailure(problem);
+                var currency = new Currency(Words.Clean(context.InstanceToValidate.Currency).ToUpperInvariant());
+                if (Amount.TryRead(text, currency, out _) is { } problem) context.AddFailure(problem);
             });
         }
     }

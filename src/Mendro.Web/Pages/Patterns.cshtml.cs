@@ -1,7 +1,7 @@
 using Mendro.Core.Diagnosis;
 using Mendro.Core.Profiles;
+using Mendro.Shop;
 using Mendro.Storage;
-using Mendro.Web.Bench;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 

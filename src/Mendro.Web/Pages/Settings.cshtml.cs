@@ -1,15 +1,16 @@
 using System.Globalization;
 using Mendro.Core.Money;
 using Mendro.Core.Profiles;
+using Mendro.Core.Readings;
+using Mendro.Instruments;
 using Mendro.Storage;
-using Mendro.Web.Meter;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 
 namespace Mendro.Web.Pages;
 
 /// <summary>The shop's settings.</summary>
-public sealed class SettingsModel(SettingsStore settings) : PageModel
+public sealed class SettingsModel(SettingsStore settings, TimeProvider time) : ShopPageModel
 {
     /// <summary>The schools between originality and reliability, with their trade-off.</summary>
     public static IReadOnlyList<(string Value, string Name, string TradeOff)> Schools { get; } =
@@ -47,6 +48,16 @@ public sealed class SettingsModel(SettingsStore settings) : PageModel
     [BindProperty]
     public string? LookPercent { get; set; }
 
+    /// <summary>Time zone of the shop by its IANA name; blank for the machine's.</summary>
+    [BindProperty]
+    public string? TimeZone { get; set; }
+
+    /// <summary>Zone of the machine.</summary>
+    public string MachineZone => time.LocalTimeZone.Id;
+
+    /// <summary>Zones to choose from.</summary>
+    public static IEnumerable<string> Zones => TimeZoneInfo.GetSystemTimeZones().Select(z => z.Id).Where(id => id.Contains('/') && !id.StartsWith("Etc/", StringComparison.Ordinal)).Order(StringComparer.Ordinal);
+
     /// <summary>Address of the meter, as typed.</summary>
     [BindProperty]
     public string? Meter { get; set; }
@@ -63,7 +74,7 @@ public sealed class SettingsModel(SettingsStore settings) : PageModel
         Originality = now.OriginalityMinutes.ToString("0", CultureInfo.InvariantCulture);
         Strength = now.LearningStrength.ToString("0.##", CultureInfo.InvariantCulture);
         LookMinutes = now.SecondLookMinutes.ToString("0.#", CultureInfo.InvariantCulture);
-        (Meter, Supply) = (now.Meter?.ToString(), now.Supply?.ToString());
+        (Meter, Supply, TimeZone) = (now.Meter?.ToString(), now.Supply?.ToString(), now.TimeZone);
         LookPercent = (now.SecondLookChance * 100).ToString("0.#", CultureInfo.InvariantCulture);
     }
 
@@ -72,24 +83,22 @@ public sealed class SettingsModel(SettingsStore settings) : PageModel
     {
         var code = Words.Clean(Currency).ToUpperInvariant();
         if (Words.Clean(ShopName).Length is 0 or > 80) ModelState.AddModelError("", "The shop needs a name of up to 80 characters.");
-        if (!Price.IsCurrency(code)) ModelState.AddModelError("", "The currency is three letters, such as EUR.");
-        var wrong = Price.TryAmount(Rate, out var rate);
-        if (wrong is not null || rate is not > 0) ModelState.AddModelError("", wrong ?? "An hour of work must be worth more than nothing.");
+        if (!Mendro.Core.Money.Currency.IsCode(code)) ModelState.AddModelError("", "The currency is three letters, such as EUR.");
+        if (Words.Clean(TimeZone).Length > 0 && ShopCalendar.Find(Words.Clean(TimeZone)) is null)
+            ModelState.AddModelError("", $"“{TimeZone}” is no time zone. Choose one from the list, such as Europe/Berlin, or leave it blank.");
+        var wrong = Amount.TryRead(Rate, new Currency(code), out var rate);
+        if (wrong is not null || rate is not { Value: > 0 }) ModelState.AddModelError("", wrong ?? "An hour of work must be worth more than nothing.");
         if (Schools.All(s => s.Value != Originality)) ModelState.AddModelError("", "Choose one of the three schools.");
-        if (Number(Strength) is not (>= 0.1 and <= 100)) ModelState.AddModelError("", "A starting weight is worth 0.1 to 100 cases; 2 is a good beginning.");
-        if (Number(LookMinutes) is not (>= 1 and <= 600)) ModelState.AddModelError("", "A second look looks 1 to 600 minutes ahead.");
-        if (Number(LookPercent) is not (>= 1 and <= 99)) ModelState.AddModelError("", "The line of the second look lies between 1 and 99 %.");
+        if (Words.Number(Strength) is not (>= 0.1 and <= 100)) ModelState.AddModelError("", "A starting weight is worth 0.1 to 100 cases; 2 is a good beginning.");
+        if (Words.Number(LookMinutes) is not (>= 1 and <= 600)) ModelState.AddModelError("", "A second look looks 1 to 600 minutes ahead.");
+        if (Words.Number(LookPercent) is not (>= 1 and <= 99)) ModelState.AddModelError("", "The line of the second look lies between 1 and 99 %.");
         foreach (var (name, text) in new[] { ("meter", Meter), ("supply", Supply) })
             if (Words.Clean(text).Length > 0 && InstrumentAddress.Parse(text!) is null) ModelState.AddModelError("", $"“{text}” is no address of a {name}. Try 192.168.1.40:5025.");
-        if (!ModelState.IsValid)
-        {
-            Response.StatusCode = StatusCodes.Status422UnprocessableEntity;
-            return Page();
-        }
+        if (!ModelState.IsValid) return RefuseAsShown();
 
-        settings.Save(new ShopSettings(Words.Clean(ShopName), code, rate!.Value, double.Parse(Originality!, CultureInfo.InvariantCulture),
-            Number(Strength)!.Value, Number(LookMinutes)!.Value, Number(LookPercent)!.Value / 100,
-            InstrumentAddress.Parse(Words.Clean(Meter)), InstrumentAddress.Parse(Words.Clean(Supply))));
+        settings.Save(new ShopSettings(Words.Clean(ShopName), code, rate!.Value.Value, double.Parse(Originality!, CultureInfo.InvariantCulture),
+            Words.Number(Strength)!.Value, Words.Number(LookMinutes)!.Value, Words.Number(LookPercent)!.Value / 100,
+            InstrumentAddress.Parse(Words.Clean(Meter)), InstrumentAddress.Parse(Words.Clean(Supply)), Words.Clean(TimeZone)));
         TempData["Said"] = "Saved.";
         return Redirect("/Settings");
     }
@@ -118,7 +127,4 @@ public sealed class SettingsModel(SettingsStore settings) : PageModel
         else Response.Cookies.Delete("mendro.theme");
         return Redirect("/Settings");
     }
-
-    private static double? Number(string? text) =>
-        double.TryParse(Words.Clean(text).Replace(',', '.'), NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var value) ? value : null;
 }

@@ -18,7 +18,7 @@ public class CalculatorInputTests
         var run = calculator.Run(calculator.Keys.ToDictionary(k => k.Name, k => k.Example));
         run.Problem.ShouldBeNull();
         run.Value!.Answer.Outputs.ShouldNotBeEmpty();
-        CalculatorWords.Line(run.Value).ShouldStartWith(calculator.Title);
+        CalculatorWords.InAndOut(run.Value).ShouldContain(" → ");
         if (run.Value.Answer.Caution is { } caution) TradeLibrary.Shipped.FindCaution(caution).ShouldNotBeNull();
     }
 

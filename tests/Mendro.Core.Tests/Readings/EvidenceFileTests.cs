@@ -1,7 +1,7 @@
 using Mendro.Core.Diagnosis;
 using Mendro.Core.Evidence;
+using Mendro.Core.Jobs;
 using Mendro.Core.Profiles;
-using Mendro.Core.Readings;
 
 namespace Mendro.Core.Tests.Readings;
 

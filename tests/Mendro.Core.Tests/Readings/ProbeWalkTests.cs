@@ -128,7 +128,7 @@ public class ProbeWalkTests
         {
             var diagnosis = UnitDiagnosis.Make(Quartet, events).Value!;
             var advice = new MoveAdvisor(new BenchCosts()).Advise(diagnosis, AccessState.Open);
-            if (ProbeWalk.Next(diagnosis, advice, Quartet.Graph, taken.ToHashSet(), school) is not { } probe || (diagnosis.Stretch is { } s && s.Parts.Count == 1)) return (taken, diagnosis);
+            if (ProbeWalk.Next(diagnosis.Verdict, advice, Quartet.Graph, taken.ToHashSet(), school) is not { } probe || (diagnosis.Stretch is { } s && s.Parts.Count == 1)) return (taken, diagnosis);
             taken.Add(probe.Id);
             events.Add(new ProbeTaken(events.Count, probe.Id, unit.Probe(probe)));
         }

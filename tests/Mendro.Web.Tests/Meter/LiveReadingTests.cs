@@ -2,6 +2,7 @@ using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 using Mendro.Core.Quantities;
 using Mendro.Core.Readings;
+using Mendro.Instruments;
 using Mendro.Web.Meter;
 
 namespace Mendro.Web.Tests.Meter;

@@ -1,7 +1,10 @@
 using System.Net;
 using System.Text.Json;
+using Mendro.Core.Money;
 using Mendro.Core.Profiles;
 using Mendro.Core.Quantities;
+using Mendro.Instruments;
+using Mendro.Shop.Demo;
 using Mendro.Storage;
 using Mendro.Web.Meter;
 
@@ -29,7 +32,7 @@ public class LiveTests(LiveTests.MeterDemo shop) : IClassFixture<LiveTests.Meter
     public async Task A_pulled_cable_is_said_and_the_reading_comes_back()
     {
         await Until("/Jobs/123/Live?probe=tp3", e => e.State == "moving");
-        shop.Service<StandInBench>().CutLinks();
+        shop.Service<StandInHand>().CutLinks();
         var lost = await shop.Service<BenchMeter>().ReadAsync("VOLT:DC", Mendro.Core.Profiles.ProbeKind.Volts, TestContext.Current.CancellationToken);
         lost.Problem!.ShouldContain("link");
         // Whether the tips were lifted while the link was gone cannot be known: the value stands, but may have to wait for a lift.

@@ -2,8 +2,7 @@ using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 using Mendro.Core.Quantities;
 using Mendro.Core.Readings;
-using Mendro.Storage;
-using Mendro.Web.Meter;
+using Mendro.Instruments;
 using Microsoft.Extensions.Time.Testing;
 
 namespace Mendro.Web.Tests.Meter;
@@ -112,16 +111,11 @@ public class ScpiLinkTests
     /// <summary>A meter with settings of its own and a clock that stands still.</summary>
     private sealed class MeterShop : IDisposable
     {
-        private readonly string _folder = Directory.CreateTempSubdirectory("mendro-meter-").FullName;
         private readonly BenchMeter _meter;
 
         public MeterShop(int? port)
         {
-            var database = new ShopDatabase(Path.Combine(_folder, "shop.db"));
-            database.Migrate();
-            var settings = new SettingsStore(database);
-            settings.Save(ShopSettings.Default with { Meter = port is { } p ? new InstrumentAddress("127.0.0.1", p) : null });
-            _meter = new BenchMeter(settings, Clock);
+            _meter = new BenchMeter(() => port is { } p ? new InstrumentAddress("127.0.0.1", p) : null, Clock);
         }
 
         public FakeTimeProvider Clock { get; } = new();
@@ -131,8 +125,6 @@ public class ScpiLinkTests
         public void Dispose()
         {
             _meter.Dispose();
-            Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
-            Directory.Delete(_folder, recursive: true);
         }
     }
 }

@@ -135,28 +135,9 @@ public sealed class UnitCase
         return EvidenceWeights.Success(method, _faults[fault], done);
     }
 
-    /// <summary>
-    /// Last outcome of every probe that still holds: a repair makes stale what was measured on the part or behind it.
-    /// </summary>
-    public IReadOnlyDictionary<ProbeId, ProbeOutcome> FreshReadings()
-    {
-        var fresh = new Dictionary<ProbeId, ProbeOutcome>();
-        foreach (var happened in Events)
-        {
-            if (happened is ProbeTaken taken) fresh[taken.ProbeId] = taken.Outcome;
-            if (happened is not RepairDone repair) continue;
-            foreach (var id in fresh.Keys.Where(id => Touches(repair.PartId, Model.Profile.FindProbe(id))).ToList()) fresh.Remove(id);
-        }
-
-        return fresh;
-    }
-
-    private bool Touches(PartId partId, Probe? probe)
-    {
-        if (probe is null) return true;
-        if (probe.Spans?.Contains(partId) == true || probe.Rail is not null) return true;
-        return probe.At is { } at && Model.Graph.Upstream(at, powerOnly: true).Contains(partId);
-    }
+    /// <summary>Last outcome of every probe that still holds.</summary>
+    public IReadOnlyDictionary<ProbeId, ProbeOutcome> FreshReadings() =>
+        Freshness.Readings(Model.Graph, Events).ToDictionary(r => r.Key, r => r.Value.Outcome);
 
     private int AddFault(PartFault fault, int createdAt)
     {

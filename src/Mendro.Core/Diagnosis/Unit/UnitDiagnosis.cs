@@ -52,17 +52,37 @@ public sealed record PartVerdict(Part Part, PartState State, double Share, doubl
 /// <param name="Parts">Parts between the two.</param>
 public sealed record FaultStretch(Probe? LastGood, Probe FirstBad, IReadOnlyList<Part> Parts);
 
-/// <summary>Everything the diagnosis says of a unit at this moment.</summary>
+/// <summary>
+/// What the diagnosis says of a unit, in numbers alone: small enough to be kept for every unit on the bench, while the tables
+/// it was worked out with are let go.
+/// </summary>
+/// <param name="Target">The failing function worked on: the most upstream one; null when none fails.</param>
+/// <param name="Suspects">Suspects for the target, by share of blame. Without a target: by posterior, shares 0.</param>
+/// <param name="Unexplained">Share of the blame that no fault of the profile takes, 0 to 1.</param>
+/// <param name="Functions">State of every function.</param>
+/// <param name="Parts">State of every part.</param>
+/// <param name="Stretch">Where the supply is lost, when probes tell.</param>
+/// <param name="Fresh">Last outcome of every probe that still holds.</param>
+/// <param name="Sampled">True when too many findings hang together for the exact sum: the numbers are then good to about 0.01.</param>
+public sealed record UnitVerdict(
+    DeviceFunction? Target,
+    IReadOnlyList<Suspect> Suspects,
+    double Unexplained,
+    IReadOnlyDictionary<FunctionId, FunctionState> Functions,
+    IReadOnlyDictionary<PartId, PartVerdict> Parts,
+    FaultStretch? Stretch,
+    IReadOnlyDictionary<ProbeId, ProbeOutcome> Fresh,
+    bool Sampled);
+
+/// <summary>Everything the diagnosis says of a unit at this moment, with the network and the tables to ask more of it.</summary>
 public sealed class UnitDiagnosis
 {
     private UnitDiagnosis(UnitCase unit, Posterior posterior, DeviceFunction? target)
     {
-        (Case, Posterior, Target) = (unit, posterior, target);
-        Suspects = new BlameShares(unit, target).Suspects(posterior.Fault, out var unexplained);
-        Unexplained = unexplained;
-        Functions = unit.Model.Profile.Functions.ToDictionary(f => f.Id, f => StateOf(unit.Events, f.Id));
-        Parts = Judge();
-        Stretch = Localise();
+        (Case, Posterior) = (unit, posterior);
+        var suspects = new BlameShares(unit, target).Suspects(posterior.Fault, out var unexplained);
+        var functions = unit.Model.Profile.Functions.ToDictionary(f => f.Id, f => StateOf(unit.Events, f.Id));
+        Verdict = new UnitVerdict(target, suspects, unexplained, functions, Judge(suspects, target), Localise(), unit.FreshReadings(), posterior.Sampled);
     }
 
     /// <summary>The unit's network.</summary>
@@ -71,23 +91,26 @@ public sealed class UnitDiagnosis
     /// <summary>The posterior.</summary>
     public Posterior Posterior { get; }
 
-    /// <summary>The failing function worked on: the most upstream one; null when none fails.</summary>
-    public DeviceFunction? Target { get; }
+    /// <summary>What it comes to.</summary>
+    public UnitVerdict Verdict { get; }
 
-    /// <summary>Suspects for the target, by share of blame. Without a target: by posterior, shares 0.</summary>
-    public IReadOnlyList<Suspect> Suspects { get; }
+    /// <inheritdoc cref="UnitVerdict.Target"/>
+    public DeviceFunction? Target => Verdict.Target;
 
-    /// <summary>Share of the blame that no fault of the profile takes, 0 to 1.</summary>
-    public double Unexplained { get; }
+    /// <inheritdoc cref="UnitVerdict.Suspects"/>
+    public IReadOnlyList<Suspect> Suspects => Verdict.Suspects;
 
-    /// <summary>State of every function.</summary>
-    public IReadOnlyDictionary<FunctionId, FunctionState> Functions { get; }
+    /// <inheritdoc cref="UnitVerdict.Unexplained"/>
+    public double Unexplained => Verdict.Unexplained;
 
-    /// <summary>State of every part.</summary>
-    public IReadOnlyDictionary<PartId, PartVerdict> Parts { get; }
+    /// <inheritdoc cref="UnitVerdict.Functions"/>
+    public IReadOnlyDictionary<FunctionId, FunctionState> Functions => Verdict.Functions;
 
-    /// <summary>Where the supply is lost, when probes tell.</summary>
-    public FaultStretch? Stretch { get; }
+    /// <inheritdoc cref="UnitVerdict.Parts"/>
+    public IReadOnlyDictionary<PartId, PartVerdict> Parts => Verdict.Parts;
+
+    /// <inheritdoc cref="UnitVerdict.Stretch"/>
+    public FaultStretch? Stretch => Verdict.Stretch;
 
     /// <summary>Diagnoses a unit.</summary>
     /// <param name="model">Its model.</param>
@@ -117,11 +140,11 @@ public sealed class UnitDiagnosis
         return FunctionState.NotTried;
     }
 
-    private Dictionary<PartId, PartVerdict> Judge()
+    private Dictionary<PartId, PartVerdict> Judge(IReadOnlyList<Suspect> suspects, DeviceFunction? target)
     {
         var verdicts = new Dictionary<PartId, PartVerdict>();
         var touched = Case.Events.Any(e => e is not MarkSeen);
-        foreach (var group in Suspects.GroupBy(s => s.Fault.Part.Id))
+        foreach (var group in suspects.GroupBy(s => s.Fault.Part.Id))
         {
             var part = group.First().Fault.Part;
             double healthy = 1, before = 1;
@@ -134,7 +157,7 @@ public sealed class UnitDiagnosis
             var (posterior, prior, share) = (1 - healthy, 1 - before, group.Sum(s => s.Share));
             var state = posterior >= 0.97 ? PartState.Failed
                 : touched && posterior <= 0.05 && posterior <= prior / 4 && share < 0.05 ? PartState.Proved
-                : Target is not null && share >= 0.02 ? PartState.Suspect
+                : target is not null && share >= 0.02 ? PartState.Suspect
                 : PartState.Unknown;
             verdicts[part.Id] = new PartVerdict(part, state, share, posterior);
         }

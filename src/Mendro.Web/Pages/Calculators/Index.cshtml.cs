@@ -3,6 +3,7 @@ using System.Text.Json;
 using Htmx;
 using Mendro.Core.Calculators;
 using Mendro.Core.Library;
+using Mendro.Shop;
 using Mendro.Storage;
 using Mendro.Web.Drawing;
 using Microsoft.AspNetCore.Mvc;
@@ -11,7 +12,7 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 namespace Mendro.Web.Pages.Calculators;
 
 /// <summary>The bench calculators: each alone, or from a job with what is known filled in.</summary>
-public sealed class IndexModel(JobStore jobs, BenchRecordStore records, TradeLibrary library, TimeProvider time) : PageModel
+public sealed class IndexModel(JobStore jobs, CalculationDesk calculations, TradeLibrary library) : ShopPageModel
 {
     private const string First = "resistor-bands";
 
@@ -69,24 +70,22 @@ public sealed class IndexModel(JobStore jobs, BenchRecordStore records, TradeLib
     public IActionResult OnPost(string? file)
     {
         if (!Prepare(key => Request.Form.TryGetValue(key, out var value) ? value.ToString() : null)) return NotFound();
-        if (Result is not { } result || IsExample) return Refuse(Wrong is null ? "Fill in the calculator first." : null);
-        if (!long.TryParse(Words.Clean(file), NumberStyles.None, CultureInfo.InvariantCulture, out var number) || jobs.Find(number) is not { PracticeSeed: null } job)
-            return Refuse(Words.Clean(file).Length == 0 ? "Choose the job to file it in." : $"“{Words.Clean(file)}” is not the number of a job.");
-        if (job.ClosedAt is not null || job.DeletedAt is not null) return Refuse($"Job {job.Tag} is closed.");
-        records.Add(new BenchRecord
+        if (Result is not { } result || IsExample)
         {
-            JobId = job.Id, Kind = RecordKind.Calculation, Subject = result.Calculator.Name, Detail = JsonSerializer.Serialize(result.Inputs),
-            State = result.Answer.Good switch { true => "good", false => "bad", _ => "" }, Words = CalculatorWords.Line(result), Stage = job.Stage, At = time.GetUtcNow(),
-        });
-        TempData["Said"] = $"Filed in job {job.Tag}.";
-        return Redirect($"/Jobs/{job.Number}/Find");
-    }
+            // A wrong key says at its own field what is wrong.
+            return Wrong is null ? Refuse("Fill in the calculator first.") : RefuseAsShown();
+        }
 
-    private IActionResult Refuse(string? problem)
-    {
-        if (problem is not null) ModelState.AddModelError("", problem);
-        Response.StatusCode = StatusCodes.Status422UnprocessableEntity;
-        return Page();
+        var told = Words.Clean(file);
+        if (!long.TryParse(told, NumberStyles.None, CultureInfo.InvariantCulture, out var number))
+            return Refuse(told.Length == 0 ? "Choose the job to file it in." : $"“{told}” is not the number of a job.");
+        return calculations.File(number, result, Once).Match(
+            done =>
+            {
+                TempData["Said"] = done.Words;
+                return RedirectToPage("/Jobs/Find", new { number });
+            },
+            refusal => Refuse(refusal.Kind == RefusalKind.Missing ? $"“{told}” is not the number of a job." : refusal.Problem));
     }
 
     private bool Prepare(Func<string, string?> told)

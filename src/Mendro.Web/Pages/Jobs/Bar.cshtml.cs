@@ -1,14 +1,15 @@
 using Mendro.Core.Library;
+using Mendro.Shop;
 using Mendro.Storage;
-using Mendro.Web.Bench;
-using Mendro.Web.Meter;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Mendro.Web.Pages.Jobs;
 
 /// <summary>The reading bar alone, for the pages of a job other than Find.</summary>
-public sealed class BarModel(JobStore jobs, BenchRecordStore records, BenchDesk desk, PracticeDesk practice, GoodReadingStore goodReadings, StandInBench standIn, TradeLibrary library, TimeProvider time)
-    : ReadingPageModel(jobs, records, desk, practice, goodReadings, library, time)
+public sealed class BarModel(
+    JobStore jobs, BenchRecordStore records, BenchDesk desk, ReadingDesk readings, GoodReadingStore goodReadings, IBenchHand hand, TradeLibrary library,
+    TimeProvider time)
+    : ReadingPageModel(jobs, records, desk, readings, goodReadings, library, time)
 {
     /// <inheritdoc/>
     public override string Path => $"/Jobs/{Number}/Bar";
@@ -17,7 +18,8 @@ public sealed class BarModel(JobStore jobs, BenchRecordStore records, BenchDesk 
     public override string Target => "#bar";
 
     /// <summary>A bar that comes with the page leaves the focus where it is; one that answers, or was set to a point by hand, takes it.</summary>
-    public override bool TakesFocus => Filed is not null || JudgeProblem is not null || Request.Query["select"].ToString().StartsWith("probe:", StringComparison.Ordinal);
+    public override bool TakesFocus =>
+        Filed is not null || JudgeProblem is not null || Request.Query["select"].ToString().StartsWith("probe:", StringComparison.Ordinal);
 
     /// <inheritdoc/>
     protected override IActionResult Board() => Partial("_Bar", this);
@@ -25,10 +27,10 @@ public sealed class BarModel(JobStore jobs, BenchRecordStore records, BenchDesk 
     /// <summary>Keeps the stand-in's tips off the board, or lets them follow again.</summary>
     public IActionResult OnPostTips(bool off)
     {
-        standIn.HoldOff(off);
+        hand.HoldOff(off);
         return new NoContentResult();
     }
 
     /// <summary>The bar has no page of its own: it stands under Find.</summary>
-    public IActionResult OnGet() => Redirect($"/Jobs/{Number}/Find");
+    public IActionResult OnGet() => ToJob("Find");
 }

@@ -1,21 +1,18 @@
 using System.Globalization;
 using Htmx;
-using Mendro.Core;
-using Mendro.Core.Evidence;
-using Mendro.Core.Jobs;
 using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 using Mendro.Core.Quantities;
 using Mendro.Core.Readings;
+using Mendro.Shop;
 using Mendro.Storage;
-using Mendro.Web.Bench;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Mendro.Web.Pages.Jobs;
 
 /// <summary>Contact map: a connector swept contact by contact, and what its dead contacts look like on the screen.</summary>
-public sealed class ContactsModel(JobStore jobs, BenchRecordStore records, BenchDesk desk, ContactMarkStore contactMarks, TradeLibrary library, TimeProvider time)
-    : JobPageModel(jobs, records, desk, library, time)
+public sealed class ContactsModel(JobStore jobs, BenchDesk desk, ContactDesk contacts, ContactMarkStore contactMarks, TradeLibrary library)
+    : JobPageModel(jobs, desk, library)
 {
     /// <summary>The connector.</summary>
     public Connector Connector { get; private set; } = null!;
@@ -38,8 +35,8 @@ public sealed class ContactsModel(JobStore jobs, BenchRecordStore records, Bench
     /// <summary>True right after marks were taken back.</summary>
     public bool CanBringBack { get; private set; }
 
-    /// <summary>Why nothing may be entered, or null.</summary>
-    public string? LockedBecause => View.Job.PracticeSeed is not null ? "A practice unit answers the whole connector at once, under Find." : Locked();
+    /// <inheritdoc/>
+    public override string? LockedBecause => ContactDesk.Locked(View.Job);
 
     /// <summary>Probe that the result is filed under, or null.</summary>
     public Probe? Under => Connector.Probe is { } id ? View.Profile.FindProbe(id) : null;
@@ -65,7 +62,6 @@ public sealed class ContactsModel(JobStore jobs, BenchRecordStore records, Bench
     public IActionResult OnPostMark(string? connector, int contact, string? text, string? say)
     {
         if (!Prepare(connector, contact)) return NotFound();
-        if (LockedBecause is { } locked) return Refuse(text, locked);
         var mark = say switch
         {
             "beep" => new ContactMark(contact, ContactState.Beep, null),
@@ -83,50 +79,42 @@ public sealed class ContactsModel(JobStore jobs, BenchRecordStore records, Bench
                 : new ContactMark(contact, ContactSweep.StateOf(read.Value.Value), read.Value.Value);
         }
 
-        if (mark.State == ContactState.Short && Next is null) return Refuse(null, $"Contact {contact} is the last of its row: it has no next neighbour.");
-        contactMarks.Add(View.Job.Id, Connector.Id, mark);
-        return Done(Following(contact));
+        var deed = contacts.Mark(Number, Connector.Id, mark, Once);
+        return deed.Match(_ => Done(Following(contact)), refusal => refusal.Kind == RefusalKind.Missing ? NotFound() : Refuse(null, refusal.Problem));
     }
 
     /// <summary>Takes the last mark back and goes to its contact.</summary>
-    public IActionResult OnPostUndo(string? connector)
-    {
-        if (!Prepare(connector, null)) return NotFound();
-        var contact = LockedBecause is null ? contactMarks.Undo(View.Job.Id, Connector.Id) : null;
-        CanBringBack = contact is not null;
-        return Done(contact);
-    }
+    public IActionResult OnPostUndo(string? connector) => Change(connector, id => contacts.Undo(Number, id, Once), showBack: true);
 
     /// <summary>Begins anew, as after cleaning.</summary>
-    public IActionResult OnPostClear(string? connector)
-    {
-        if (!Prepare(connector, null)) return NotFound();
-        CanBringBack = LockedBecause is null && contactMarks.Clear(View.Job.Id, Connector.Id) > 0;
-        return Done(null);
-    }
+    public IActionResult OnPostClear(string? connector) => Change(connector, id => contacts.Clear(Number, id, Once), showBack: true);
 
     /// <summary>Brings back what was taken back last.</summary>
-    public IActionResult OnPostBringBack(string? connector)
-    {
-        if (!Prepare(connector, null)) return NotFound();
-        if (LockedBecause is null) contactMarks.BringBack(View.Job.Id, Connector.Id);
-        return Done(null);
-    }
+    public IActionResult OnPostBringBack(string? connector) => Change(connector, id => contacts.BringBack(Number, id, Once), showBack: false);
 
     /// <summary>Files the result as evidence.</summary>
     public IActionResult OnPostFile(string? connector)
     {
         if (!Prepare(connector, null)) return NotFound();
-        if (LockedBecause is { } locked) return Refuse(null, locked);
-        if (Under is not { } probe) return Refuse(null, "The profile names no check for this connector: the map is kept, but it is no evidence.");
-        if (Sweep.Outcome is not { } outcome) return Refuse(null, "All that was tried beeps, but not all was tried: that proves nothing yet.");
-        var reading = new Reading(ReadingUnit.Word, null, Sweep.Words);
-        var reason = string.Join("; ", Sweep.Affected.Select(a => $"{a.Group.Name}: {a.Group.Broken}"));
-        var record = BenchMaker().Probe(probe, new JudgedReading(reading, outcome, outcome == ProbeOutcome.Normal ? "as expected" : "not as expected", reason, Sweep.Stop));
-        Records.Add(record with { JobId = View.Job.Id }, probe.State > View.Job.Access ? probe.State : null);
-        AtLeast(WorkStage.Find);
-        TempData["Said"] = $"Filed: {record.Words}.";
-        return Redirect($"/Jobs/{Number}/Find");
+        return contacts.File(Number, Connector.Id, Once).Match(
+            done =>
+            {
+                TempData["Said"] = $"Filed: {done.Words}.";
+                return ToJob("Find");
+            },
+            refusal => refusal.Kind == RefusalKind.Missing ? NotFound() : Refuse(null, refusal.Problem));
+    }
+
+    private IActionResult Change(string? connector, Func<string, Deed<ContactsMarked>> change, bool showBack)
+    {
+        if (!Prepare(connector, null)) return NotFound();
+        return change(Connector.Id).Match(
+            marked =>
+            {
+                CanBringBack = showBack && marked.Marks > 0;
+                return Done(marked.Contact);
+            },
+            refusal => refusal.Kind == RefusalKind.Missing ? NotFound() : Refuse(null, refusal.Problem));
     }
 
     private bool Prepare(string? connectorId, int? contact)
@@ -135,8 +123,7 @@ public sealed class ContactsModel(JobStore jobs, BenchRecordStore records, Bench
         Connector = connector;
         var marks = contactMarks.Of(View.Job.Id, connector.Id);
         Marks = marks.ToDictionary(m => m.Number);
-        var looks = View.Records.Where(r => r is { Kind: RecordKind.Function, State: "fail" }).Select(r => r.Detail).ToHashSet();
-        Sweep = ContactSweep.Judge(connector, marks, Library.ContactGroups, looks);
+        Sweep = ContactDesk.Sweep(connector, marks, View.Records, Library.ContactGroups);
         if (contact is { } number && connector.Contacts.All(c => c.Number != number)) return false;
         Selected = contact is { } told ? connector.Contacts.First(c => c.Number == told)
             : connector.Contacts.FirstOrDefault(c => !Marks.ContainsKey(c.Number)) ?? connector.Contacts[0];
@@ -155,7 +142,7 @@ public sealed class ContactsModel(JobStore jobs, BenchRecordStore records, Bench
     private IActionResult Done(int? contact)
     {
         var id = Connector.Id;
-        if (!Request.IsHtmx()) return Redirect(string.Create(CultureInfo.InvariantCulture, $"/Jobs/{Number}/Contacts?connector={id}{(contact is { } n ? $"&contact={n}" : "")}"));
+        if (!Request.IsHtmx()) return RedirectToPage(new { number = Number, connector = id, contact });
         return Prepare(id, contact) ? Board() : NotFound();
     }
 

@@ -1,23 +1,22 @@
+using Mendro.Core;
 using Mendro.Core.Diagnosis;
+using Mendro.Core.Jobs;
 using Mendro.Core.Library;
 using Mendro.Core.Profiles;
-using Mendro.Core.Quantities;
 using Mendro.Core.Readings;
+using Mendro.Shop;
 using Mendro.Storage;
-using Mendro.Web.Bench;
 using Mendro.Web.Drawing;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Mendro.Web.Pages.Jobs;
 
 /// <summary>Find: what we know, the path map, the next moves, and the reading bar that drives them.</summary>
-public sealed class FindModel(JobStore jobs, BenchRecordStore records, BenchDesk desk, PracticeDesk practice, GoodReadingStore goodReadings, TradeLibrary library, TimeProvider time)
-    : ReadingPageModel(jobs, records, desk, practice, goodReadings, library, time)
+public sealed class FindModel(
+    JobStore jobs, BenchRecordStore records, BenchDesk desk, ReadingDesk readings, GoodReadingStore goodReadings, TradeLibrary library, TimeProvider time)
+    : ReadingPageModel(jobs, records, desk, readings, goodReadings, library, time)
 {
     private const int MovesShown = 4;
-
-    /// <summary>Records in words.</summary>
-    public RecordWords Told => new(View.Profile, Library);
 
     /// <summary>The moves shown.</summary>
     public IReadOnlyList<Move> Moves => View.Advice.Moves.Take(MovesShown).ToList();
@@ -34,19 +33,19 @@ public sealed class FindModel(JobStore jobs, BenchRecordStore records, BenchDesk
     public IEnumerable<Carries> Carried => View.Profile.Feeds.Select(f => f.Carries).Distinct().Order();
 
     /// <summary>Stop cautions of the unit: what must be dealt with before the hands go in.</summary>
-    public IEnumerable<Caution> StopCautions => (View.Profile.Hazards ?? [])
-        .Concat(View.Records.Where(r => r.Kind == RecordKind.Mark).Select(r => Library.FindMark(r.Subject)?.Caution).OfType<string>())
-        .Concat(StopsOfReadings).Distinct().Select(Library.FindCaution).OfType<Caution>().Where(c => c.Stop);
+    public IEnumerable<Caution> StopCautions =>
+        View.Hazards.Concat(View.StopsOfReadings).Distinct().Select(Library.FindCaution).OfType<Caution>().Where(c => c.Stop);
 
     /// <summary>The map as markup.</summary>
     public string Map => PathMapSvg.Draw(new MapScene(
-        View.Model, View.Diagnosis,
-        View.Records.Where(r => r.Kind == RecordKind.Probe).GroupBy(r => r.Subject).ToDictionary(g => g.Key, g => g.Last().Reading),
-        View.Records.Where(r => r is { Kind: RecordKind.Function, State: "fail" }).GroupBy(r => r.Subject).ToDictionary(g => g.Key, g => Told.Look(g.Last())),
+        View.Model,
+        View.Diagnosis,
+        View.LastReadings.ToDictionary(r => r.Key.Value, r => r.Value.Body.Shown),
+        View.All<FunctionTrial>().Where(t => !t.Body.Passed).GroupBy(t => t.Body.Function).ToDictionary(g => g.Key.Value, g => g.Last().Body.Outcome(View.Model)),
         SelectedProbe?.Id,
-        Locked() is null ? id => $"/Jobs/{Number}/Find?select=probe:{id}" : null,
+        LockedBecause is null ? id => $"/Jobs/{Number}/Find?select=probe:{id}" : null,
         id => $"/Jobs/{Number}/Fix?part={id}",
-        Locked() is null ? id => $"/Jobs/{Number}/Find?select=fn:{id}" : null));
+        LockedBecause is null ? id => $"/Jobs/{Number}/Find?select=fn:{id}" : null));
 
     /// <inheritdoc/>
     public override string Path => $"/Jobs/{Number}/Find";

@@ -1,21 +1,16 @@
 using Htmx;
-using Mendro.Core.Jobs;
 using Mendro.Core.Library;
+using Mendro.Shop;
 using Mendro.Storage;
-using Mendro.Web.Bench;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Mendro.Web.Pages.Jobs;
 
 /// <summary>Prove: every function, tried after the last repair.</summary>
-public sealed class ProveModel(JobStore jobs, BenchRecordStore records, BenchDesk desk, TradeLibrary library, TimeProvider time)
-    : JobPageModel(jobs, records, desk, library, time)
+public sealed class ProveModel(JobStore jobs, BenchDesk desk, ReadingDesk readings, TradeLibrary library) : JobPageModel(jobs, desk, library)
 {
     /// <summary>True when only the list is sent.</summary>
     public bool Swapped { get; private set; }
-
-    /// <summary>Why nothing may be entered, or null.</summary>
-    public string? LockedBecause => Locked();
 
     /// <summary>Shows the sheet.</summary>
     public IActionResult OnGet() => Load() ? Page() : NotFound();
@@ -23,19 +18,10 @@ public sealed class ProveModel(JobStore jobs, BenchRecordStore records, BenchDes
     /// <summary>Files one result.</summary>
     public IActionResult OnPostResult(string? function, string? result, string? look)
     {
-        if (!Load()) return NotFound();
-        if (result is not ("pass" or "fail") || Maker(WorkStage.Prove).Function(function ?? "", result == "pass", look) is not { } record) return NotFound();
-        if (Locked() is null)
-        {
-            Records.Add(record with { JobId = View.Job.Id });
-            AtLeast(WorkStage.Prove);
-            Load();
-            if (View.Proof.Complete && View.Job.Shelf == Shelf.None) Jobs.SetShelf(View.Job.Id, Shelf.Ready, "everything works", "");
-            if (!View.Proof.Complete && View.Job.Shelf == Shelf.Ready) Jobs.SetShelf(View.Job.Id, Shelf.None, "", "");
-        }
-
-        if (!Request.IsHtmx()) return Redirect($"/Jobs/{Number}/Prove");
-        Load();
+        if (result is not ("pass" or "fail")) return NotFound();
+        var deed = readings.Try(new TrialOrder(Number, function ?? "", result == "pass", look, Proving: true), Once);
+        if (deed.Refusal is { Kind: RefusalKind.Missing } || !Load()) return NotFound();
+        if (!Request.IsHtmx()) return ToJob("Prove");
         Swapped = true;
         return Partial("_ProveList", this);
     }

@@ -1,14 +1,14 @@
 using Htmx;
 using Mendro.Core;
-using Mendro.Core.Calculators;
 using Mendro.Core.Electrical;
+using Mendro.Core.Jobs;
 using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 using Mendro.Core.Quantities;
 using Mendro.Core.Readings;
+using Mendro.Instruments;
+using Mendro.Shop;
 using Mendro.Storage;
-using Mendro.Web.Bench;
-using Mendro.Web.Meter;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.WebUtilities;
 
@@ -16,8 +16,8 @@ namespace Mendro.Web.Pages.Jobs;
 
 /// <summary>Bench supply: feed the unit with a current limit, and see what the draw means.</summary>
 public sealed class SupplyModel(
-    JobStore jobs, BenchRecordStore records, BenchDesk desk, BenchSupply supply, StandInBench standIn, TradeLibrary library, TimeProvider time)
-    : JobPageModel(jobs, records, desk, library, time)
+    JobStore jobs, BenchDesk desk, BenchSupply supply, IBenchHand hand, ReadingDesk readings, TradeLibrary library)
+    : JobPageModel(jobs, desk, library)
 {
     private const double MostVolts = 30;
     private const double MostAmps = 5;
@@ -42,11 +42,8 @@ public sealed class SupplyModel(
     /// <summary>True when a supply is set.</summary>
     public bool HasSupply => supply.Address is not null;
 
-    /// <summary>Why nothing may be done, or null.</summary>
-    public string? LockedBecause => Locked();
-
     /// <summary>True when a reading of this unit shows a short.</summary>
-    public bool Shorted => StopsOfReadings.Contains("short");
+    public bool Shorted => View.StopsOfReadings.Contains("short");
 
     /// <inheritdoc/>
     protected override bool TakesPractice => true;
@@ -101,13 +98,11 @@ public sealed class SupplyModel(
         await Ask(() => supply.ReadAsync(cancel));
         if (LockedBecause is { } locked) return Refuse(locked);
         if (State is not { On: true } now || Draw is not { } draw) return Refuse(Problem ?? "The output is off: there is nothing to file.");
-        var words = FormattableString.Invariant($"Draw: {Reading.Format(now.Amps, "A")} at {now.Volts:0.##} V, limit {now.LimitAmps:0.###} A");
-        Records.Add(new BenchRecord
+        return Answer(readings.Draw(Number, new SupplyDraw(now.Volts, now.Amps, now.LimitAmps, draw.Reason, draw.Stop), Once), done =>
         {
-            JobId = View.Job.Id, Kind = RecordKind.Calculation, Subject = "draw", Words = words, Note = draw.Reason, State = draw.Stop is not null ? "bad" : "", Stage = View.Job.Stage, At = Time.GetUtcNow(),
+            TempData["Said"] = $"Filed: {done.Words}.";
+            return ToJob("Find");
         });
-        TempData["Said"] = $"Filed: {words}.";
-        return Redirect($"/Jobs/{Number}/Find");
     }
 
     private Outcome<Feed> Wanted(string? volts, string? limit)
@@ -137,7 +132,7 @@ public sealed class SupplyModel(
 
     private async Task Ask(Func<Task<SupplyState>> work)
     {
-        standIn.Connect(View);
+        hand.Connect(View);
         try
         {
             State = await work();

@@ -1,14 +1,13 @@
-using Mendro.Core.Jobs;
 using Mendro.Core.Library;
+using Mendro.Shop;
 using Mendro.Storage;
-using Mendro.Web.Bench;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Mendro.Web.Pages.Jobs;
 
 /// <summary>Everything that happened to a job, and the switches that take it off the bench and back.</summary>
-public sealed class TimelineModel(JobStore jobs, BenchRecordStore records, BenchDesk desk, Timeline timeline, TradeLibrary library, TimeProvider time)
-    : JobPageModel(jobs, records, desk, library, time)
+public sealed class TimelineModel(JobStore jobs, BenchDesk desk, HandOverDesk handOver, Timeline timeline, TradeLibrary library)
+    : JobPageModel(jobs, desk, library)
 {
     /// <summary>Entries, newest first.</summary>
     public IReadOnlyList<TimelineEntry> Entries { get; private set; } = [];
@@ -22,35 +21,18 @@ public sealed class TimelineModel(JobStore jobs, BenchRecordStore records, Bench
     }
 
     /// <summary>Deletes the job; it can be brought back.</summary>
-    public IActionResult OnPostDelete()
+    public IActionResult OnPostDelete() => Load() ? Answer(handOver.Delete(Number, Once), _ =>
     {
-        if (!Load()) return NotFound();
-        Jobs.Delete(View.Job.Id);
-        TempData["Said"] = $"{Number} deleted. It is under Jobs, Deleted, and can be brought back.";
-        return Redirect("/Jobs");
-    }
+        TempData["Said"] = $"{View.Job.Tag} deleted. It is under Jobs, Deleted, and can be brought back.";
+        return RedirectToPage("/Jobs/Index");
+    }) : NotFound();
 
     /// <summary>Brings a deleted job back.</summary>
-    public IActionResult OnPostRestore()
-    {
-        if (!Load()) return NotFound();
-        Jobs.Restore(View.Job.Id);
-        return Redirect($"/Jobs/{Number}/Timeline");
-    }
+    public IActionResult OnPostRestore() => Answer(handOver.BringBack(Number, Once), _ => ToJob("Timeline"));
 
     /// <summary>Reopens a closed job.</summary>
-    public IActionResult OnPostReopen()
-    {
-        if (!Load()) return NotFound();
-        Jobs.Reopen(View.Job.Id);
-        return Redirect($"/Jobs/{Number}/Find");
-    }
+    public IActionResult OnPostReopen() => Answer(handOver.Reopen(Number, Once), _ => ToJob("Find"));
 
     /// <summary>Takes a job down from its shelf.</summary>
-    public IActionResult OnPostBench()
-    {
-        if (!Load()) return NotFound();
-        Jobs.SetShelf(View.Job.Id, Shelf.None, "", "");
-        return Redirect($"/Jobs/{Number}/Find");
-    }
+    public IActionResult OnPostBench() => Answer(handOver.TakeDown(Number, Once), _ => ToJob("Find"));
 }

@@ -1,26 +1,22 @@
 using Mendro.Core.Diagnosis;
 using Mendro.Core.Library;
+using Mendro.Shop;
 using Mendro.Storage;
-using Mendro.Web.Bench;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Mendro.Web.Pages.Jobs;
 
 /// <summary>Why: what speaks for and against each suspect, and what would explain each finding.</summary>
-public sealed class WhyModel(JobStore jobs, BenchRecordStore records, BenchDesk desk, TradeLibrary library, TimeProvider time)
-    : JobPageModel(jobs, records, desk, library, time)
+public sealed class WhyModel(JobStore jobs, BenchDesk desk, TradeLibrary library) : JobPageModel(jobs, desk, library)
 {
     /// <summary>The reasons, or null when there is no diagnosis.</summary>
     public Why? Reasons { get; private set; }
-
-    /// <summary>Records in words.</summary>
-    public RecordWords Told => new(View.Profile, Library);
 
     /// <summary>Shows it.</summary>
     public IActionResult OnGet()
     {
         if (!Load()) return NotFound();
-        Reasons = View.Diagnosis is { } diagnosis ? Why.Make(diagnosis) : null;
+        Reasons = Desk.Reason(View) is { } diagnosis ? Why.Make(diagnosis) : null;
         return Page();
     }
 

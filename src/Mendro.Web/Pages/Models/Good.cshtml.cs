@@ -1,6 +1,7 @@
 using System.Text;
 using Mendro.Core.Profiles;
 using Mendro.Core.Readings;
+using Mendro.Shop;
 using Mendro.Storage;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
@@ -8,7 +9,7 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 namespace Mendro.Web.Pages.Models;
 
 /// <summary>Known-good readings of a model: what good units show at each probe, and which units they are.</summary>
-public sealed class GoodModel(ProfileStore profiles, GoodReadingStore goodReadings) : PageModel
+public sealed class GoodModel(ProfileStore profiles, GoodReadingStore goodReadings, Ledger ledger) : ShopPageModel
 {
     private const int LargestFile = 1024 * 1024;
 
@@ -38,15 +39,15 @@ public sealed class GoodModel(ProfileStore profiles, GoodReadingStore goodReadin
     public async Task<IActionResult> OnPostAsync(string id, IFormFile? file)
     {
         if (!Load(id)) return NotFound();
-        if (file is null or { Length: 0 or > LargestFile }) return Refuse("Choose a CSV file of up to 1 MB.");
+        if (file is null or { Length: 0 or > LargestFile }) return RefuseFile("Choose a CSV file of up to 1 MB.");
         using var reader = new StreamReader(file.OpenReadStream(), Encoding.UTF8);
         var readings = GoodReadingFile.Read(await reader.ReadToEndAsync(), out var problems);
         var strange = readings.Where(r => r.Profile != id).Select(r => $"“{r.Profile}” is another model.")
             .Concat(readings.Where(r => r.Profile == id && Metered.All(p => p.Id != r.Probe)).Select(r => $"“{r.Probe}” is no probe of this model that a meter answers.")).Distinct();
         Problems = [.. problems, .. strange];
-        if (Problems.Count > 0) return Refuse(null);
-        if (readings.Count == 0) return Refuse("The file has no readings.");
-        goodReadings.Add(readings);
+        if (Problems.Count > 0) return RefuseFile(null);
+        if (readings.Count == 0) return RefuseFile("The file has no readings.");
+        ledger.Once(Once, () => goodReadings.Add(readings));
         TempData["Said"] = $"{readings.Count} readings of {readings.Select(r => r.GoodUnit).Distinct().Count()} good units taken in.";
         return Redirect($"/Models/{id}/Good");
     }
@@ -67,10 +68,9 @@ public sealed class GoodModel(ProfileStore profiles, GoodReadingStore goodReadin
         return true;
     }
 
-    private PageResult Refuse(string? problem)
+    private IActionResult RefuseFile(string? problem)
     {
         if (problem is not null) Problems = [problem];
-        Response.StatusCode = StatusCodes.Status422UnprocessableEntity;
-        return Page();
+        return RefuseAsShown();
     }
 }

@@ -2,8 +2,8 @@ using System.Text;
 using Mendro.Core.Diagnosis;
 using Mendro.Core.Library;
 using Mendro.Core.Profiles;
+using Mendro.Shop;
 using Mendro.Storage;
-using Mendro.Web.Bench;
 using Mendro.Web.Drawing;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
@@ -11,7 +11,7 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 namespace Mendro.Web.Pages.Models;
 
 /// <summary>One profile: its map, checks and starting weights.</summary>
-public sealed class ShowModel(ProfileStore profiles, BenchDesk desk, TradeLibrary library) : PageModel
+public sealed class ShowModel(ProfileStore profiles, ModelShelf models, Ledger ledger, TradeLibrary library) : ShopPageModel
 {
     /// <summary>The profile.</summary>
     public DeviceProfile Profile { get; private set; } = null!;
@@ -42,8 +42,10 @@ public sealed class ShowModel(ProfileStore profiles, BenchDesk desk, TradeLibrar
     public IActionResult OnPostRevert(string id, long version)
     {
         if (profiles.Find(id, version) is not { } old) return NotFound();
-        TempData["Said"] = $"Version {version} is in use again, as version {profiles.Save(old)}.";
-        return Redirect($"/Models/{id}");
+        long now = 0;
+        ledger.Once(Once, () => now = profiles.Save(old));
+        TempData["Said"] = $"Version {version} is in use again{(now > 0 ? $", as version {now}" : "")}.";
+        return RedirectToPage(new { id });
     }
 
     private bool Load(string id)
@@ -51,7 +53,7 @@ public sealed class ShowModel(ProfileStore profiles, BenchDesk desk, TradeLibrar
         if (profiles.Latest(id) is not { } latest) return false;
         (Profile, Version) = latest;
         Versions = profiles.Versions(id);
-        Device = desk.Model(Profile.Id, Version);
+        Device = models.Get(Profile.Id, Version);
         return true;
     }
 }

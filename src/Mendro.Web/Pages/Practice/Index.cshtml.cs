@@ -2,15 +2,15 @@ using System.Globalization;
 using System.Security.Cryptography;
 using Mendro.Core.Jobs;
 using Mendro.Core.Profiles;
+using Mendro.Shop;
 using Mendro.Storage;
-using Mendro.Web.Bench;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 
 namespace Mendro.Web.Pages.Practice;
 
 /// <summary>Practice: units with hidden faults, for learning without harm.</summary>
-public sealed class IndexModel(JobStore jobs, ProfileStore profiles, PracticeDesk practice) : PageModel
+public sealed class IndexModel(JobStore jobs, ProfileStore profiles, PracticeDesk practice) : ShopPageModel
 {
     private const int LargestSeed = 1_000_000;
 
@@ -40,11 +40,10 @@ public sealed class IndexModel(JobStore jobs, ProfileStore profiles, PracticeDes
         if (!ModelState.IsValid)
         {
             Load();
-            Response.StatusCode = StatusCodes.Status422UnprocessableEntity;
-            return Page();
+            return RefuseAsShown();
         }
 
-        return Redirect($"/Jobs/{practice.Start(model!, number)!.Number}/Find");
+        return Answer(practice.Start(model!, number, Once), unit => RedirectToPage("/Jobs/Find", new { number = unit.Number }));
     }
 
     private void Load() => (Units, Models) = (jobs.Practice(), profiles.All());

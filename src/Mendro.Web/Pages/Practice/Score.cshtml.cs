@@ -1,14 +1,13 @@
 using Mendro.Core.Diagnosis;
-using Mendro.Core.Jobs;
+using Mendro.Shop;
 using Mendro.Storage;
-using Mendro.Web.Bench;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 
 namespace Mendro.Web.Pages.Practice;
 
 /// <summary>The score of a practice unit and a walk through the advisor's way.</summary>
-public sealed class ScoreModel(JobStore jobs, BenchDesk desk, PracticeDesk practice) : PageModel
+public sealed class ScoreModel(JobStore jobs, BenchDesk desk, PracticeDesk practice) : ShopPageModel
 {
     /// <summary>The unit.</summary>
     public JobView View { get; private set; } = null!;
@@ -34,8 +33,7 @@ public sealed class ScoreModel(JobStore jobs, BenchDesk desk, PracticeDesk pract
     public IActionResult OnPost(long number)
     {
         if (!Load(number)) return NotFound();
-        if (View.Job.ClosedAt is null) jobs.Close(View.Job.Id, JobEnd.Parts, "practice", "", null);
-        return Redirect($"/Practice/{number}");
+        return Answer(practice.PutAway(number, Once), _ => RedirectToPage(new { number }));
     }
 
     private bool Load(long number)

@@ -1,0 +1,63 @@
+using Mendro.Core.Profiles;
+using Mendro.Core.Quantities;
+using Mendro.Core.Readings;
+
+namespace Mendro.Instruments;
+
+/// <summary>One look at the meter.</summary>
+/// <param name="Reading">The reading, or null when there is none.</param>
+/// <param name="Problem">Why there is none.</param>
+public sealed record MeterSample(Reading? Reading, string? Problem);
+
+/// <summary>The bench meter: sets the function a probe needs, and reads. A lost link costs the reading of that moment and no more.</summary>
+public sealed class BenchMeter(Func<InstrumentAddress?> address, TimeProvider time) : IDisposable
+{
+    private readonly InstrumentKeeper _keeper = new(time);
+    private string? _function;
+
+    /// <summary>Where the meter is, or null when none is set.</summary>
+    public InstrumentAddress? Address => address();
+
+    /// <summary>Reads the meter.</summary>
+    /// <param name="function">Measuring function as a SCPI node, or null when no meter answers.</param>
+    /// <param name="kind">Kind of probe that is measured.</param>
+    /// <param name="cancel">Gives up.</param>
+    public async Task<MeterSample> ReadAsync(string? function, ProbeKind kind, CancellationToken cancel)
+    {
+        if (function is null) return new(null, "No meter answers this: look or press.");
+        if (Address is not { } meter) return new(null, "No meter is set.");
+        try
+        {
+            return await _keeper.UseAsync(meter, async (link, fresh) =>
+            {
+                if (fresh || _function != function)
+                {
+                    _function = null;
+                    await link.SendAsync($"CONF:{function}", cancel);
+                    var error = await link.QueryAsync("SYST:ERR?", cancel);
+                    if (!error.TrimStart('+').StartsWith("0,", StringComparison.Ordinal)) return new MeterSample(null, $"The meter refused CONF:{function}: {error}");
+                    _function = function;
+                }
+
+                var read = MeterDialect.Parse(await link.QueryAsync("READ?", cancel), kind);
+                return new MeterSample(read.Value, read.Problem);
+            }, cancel);
+        }
+        catch (InstrumentLinkException ex)
+        {
+            return new(null, ex.Message);
+        }
+    }
+
+    /// <summary>Asks an instrument who it is.</summary>
+    /// <returns>Its <c>*IDN?</c> line.</returns>
+    /// <exception cref="InstrumentLinkException">It does not answer.</exception>
+    public static async Task<string> WhoAsync(InstrumentAddress address, CancellationToken cancel)
+    {
+        using var link = await ScpiLink.OpenAsync(address.Host, address.Port, InstrumentKeeper.Patience, cancel);
+        return await link.QueryAsync("*IDN?", cancel);
+    }
+
+    /// <inheritdoc/>
+    public void Dispose() => _keeper.Dispose();
+}

@@ -1,0 +1,80 @@
+using Mendro.Core.Jobs;
+using Mendro.Core.Library;
+using Mendro.Core.Money;
+using Mendro.Core.Planning;
+using Mendro.Core.Profiles;
+using Mendro.Storage;
+
+namespace Mendro.Shop;
+
+/// <summary>A unit was taken in.</summary>
+/// <param name="Number">Number on its tag.</param>
+public sealed record TakenIn(long Number);
+
+/// <summary>A unit at the door.</summary>
+/// <param name="Job">What is known of it; its model by id. Number, version and stage are given here.</param>
+/// <param name="OwnerName">Owner's name, or null for shop stock.</param>
+/// <param name="OwnerContact">Owner's phone, mail or address.</param>
+/// <param name="Marks">Condition marks; unknown ones are left out.</param>
+/// <param name="Baseline">Functions tried before anything was touched.</param>
+public sealed record IntakeOrder(
+    Job Job, string? OwnerName, string OwnerContact, IReadOnlyList<string> Marks, IReadOnlyList<BaselineTrial> Baseline);
+
+/// <summary>One function of the baseline test.</summary>
+/// <param name="Function">Function id.</param>
+/// <param name="Passed">True when it worked.</param>
+/// <param name="Look">Look of the failure, when told.</param>
+public sealed record BaselineTrial(string Function, bool Passed, string? Look);
+
+/// <summary>Intake: a unit at the door with its marks and baseline test, and what is corrected of it later.</summary>
+public sealed class IntakeDesk(
+    JobStore jobs, BenchRecordStore records, ProfileStore profiles, ModelShelf models, SettingsStore settings, JobBench bench,
+    TradeLibrary library, Ledger ledger, TimeProvider time)
+{
+    /// <summary>Takes a unit in.</summary>
+    public Deed<TakenIn> TakeIn(IntakeOrder order, string? once = null) => ledger.Once<TakenIn>(once, () =>
+    {
+        if (models.Latest(order.Job.ProfileId) is not var (model, version)) return Refusal.Invalid("That model is not known; choose one from the list.");
+        var now = time.GetUtcNow();
+        var bodies = order.Marks.Distinct().Select(m => (RecordBody?)MarkNoted.Make(library, m))
+            .Concat(order.Baseline.Select(b => FunctionTrial.Make(model, b.Function, b.Passed, b.Look)))
+            .OfType<RecordBody>();
+        var job = jobs.TakeIn(new NewJob(order.Job with
+        {
+            ProfileVersion = version, ModelName = model.Profile.FullName, Stage = WorkStage.Find, ReceivedAt = now,
+        }, order.OwnerName, order.OwnerContact, bodies.Select(b => BenchRecord.Of(b, model, WorkStage.Intake, now)).ToList()));
+        bench.Settle(new OpenJob(job, model), JobStep.Noted);
+        return new TakenIn(job.Number);
+    });
+
+    /// <summary>Takes a unit in from one typed line, as shop stock until its owner is told.</summary>
+    public Deed<TakenIn> TakeInLine(string line, string? once = null) => ledger.Once<TakenIn>(once, () =>
+    {
+        var parsed = QuickIntake.Parse(line, profiles.All(), library);
+        if (!parsed.IsOk) return Refusal.Invalid(parsed.Problem);
+        var quick = parsed.Value;
+        var job = new Job { ProfileId = quick.Profile.Id, Claim = quick.Symptom, Currency = settings.Get().Currency };
+        IReadOnlyList<BaselineTrial> baseline = quick.FunctionId is { } function ? [new(function, false, quick.LookId)] : [];
+        return TakeIn(new IntakeOrder(job, null, "", [], baseline));
+    });
+
+    /// <summary>Corrects what was written down at intake.</summary>
+    /// <param name="number">Number of the job.</param>
+    /// <param name="change">Puts what was typed into the job.</param>
+    /// <param name="ownerName">Owner's name, or null for shop stock.</param>
+    /// <param name="ownerContact">Owner's phone, mail or address.</param>
+    /// <param name="marks">Condition marks that are there.</param>
+    /// <param name="once">Key of the form.</param>
+    public Deed<Done> Save(long number, Func<Job, Job> change, string? ownerName, string ownerContact, IReadOnlyList<string> marks, string? once = null) =>
+        ledger.Once<Done>(once, () =>
+        {
+            var opened = bench.Open(number);
+            if (opened.Done is not { } job) return opened.Refusal!;
+            jobs.SaveIntake(change(job.Job), ownerName, ownerContact);
+            var noted = records.Of(job.Job.Id).Where(r => r.Body is MarkNoted).ToList();
+            foreach (var gone in noted.Where(r => !marks.Contains(r.Subject))) records.Withdraw(job.Job.Id, gone.Id);
+            foreach (var mark in marks.Distinct().Where(m => noted.All(r => r.Subject != m)))
+                if (MarkNoted.Make(library, mark) is { } seen) bench.File(job, seen, WorkStage.Intake);
+            return new Done("Saved.");
+        });
+}

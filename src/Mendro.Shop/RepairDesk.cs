@@ -1,0 +1,87 @@
+using Mendro.Core.Jobs;
+using Mendro.Core.Library;
+using Mendro.Core.Profiles;
+using Mendro.Storage;
+
+namespace Mendro.Shop;
+
+/// <summary>A repair to be logged.</summary>
+/// <param name="Job">Number of the job.</param>
+/// <param name="Part">Part treated.</param>
+/// <param name="Method">Method carried out.</param>
+/// <param name="Cause">Failure mode seen before it, or null.</param>
+/// <param name="Minutes">Minutes it took, 0 to 1000; null for the method's.</param>
+/// <param name="Cost">Cost of parts in the job's currency, or null.</param>
+/// <param name="Used">Parts and materials used, in words, up to 300 characters.</param>
+/// <param name="Note">Note, up to 1000 characters.</param>
+/// <param name="WorksNow">Whether the function worked on works now; null when it was not tried.</param>
+/// <param name="Look">Look of the failure, when it does not.</param>
+public sealed record RepairOrder(
+    long Job,
+    PartId Part,
+    MethodId Method,
+    string? Cause = null,
+    double? Minutes = null,
+    decimal? Cost = null,
+    string Used = "",
+    string Note = "",
+    bool? WorksNow = null,
+    string? Look = null);
+
+/// <summary>A repair was logged.</summary>
+/// <param name="Words">The repair in words.</param>
+/// <param name="SecondLooks">Numbers of other jobs that have become worth a second look.</param>
+public sealed record RepairFiled(string Words, IReadOnlyList<long> SecondLooks);
+
+/// <summary>Repairs logged, with the cause seen before and what the unit does after; closing up.</summary>
+public sealed class RepairDesk(JobBench bench, BenchDesk desk, PracticeDesk practice, SecondLookDesk secondLooks, Ledger ledger)
+{
+    /// <summary>Most minutes of one repair.</summary>
+    public const double MostMinutes = 1000;
+
+    private const int LongestUsed = 300;
+    private const int LongestNote = 1000;
+
+    /// <summary>Logs a repair. A cause seen stands before it: afterwards it is no longer there.</summary>
+    public Deed<RepairFiled> Log(RepairOrder order, string? once = null) => ledger.Once<RepairFiled>(once, () =>
+    {
+        var opened = bench.Open(order.Job, practice: true);
+        if (opened.Done is not { } job) return opened.Refusal!;
+        if (RepairLogged.Make(job.Model, order.Part, order.Method, order.Used) is not { } repair) return Refusal.Invalid("That method does not go with that part.");
+        if (order.Minutes is { } told && !(told is >= 0 and <= MostMinutes)) return Refusal.Invalid(FormattableString.Invariant($"A repair takes 0 to {MostMinutes} minutes."));
+        if (order.Cost is < 0) return Refusal.Invalid("Parts cost nothing or more.");
+        if (order.Used.Length > LongestUsed || order.Note.Length > LongestNote)
+            return Refusal.Invalid(FormattableString.Invariant($"Parts take {LongestUsed} characters, the note {LongestNote}."));
+        if (job.Job.PracticeSeed is not null)
+        {
+            var method = job.Model.Library.FindMethod(order.Method)!;
+            practice.Do(job, unit => unit.Repair(order.Part, method, unit.Target));
+            return new RepairFiled(repair.Describe(job.Model), []);
+        }
+
+        var target = order.WorksNow is null ? null : desk.Open(job.Job).Diagnosis?.Target;
+        var cause = order.Cause is { Length: > 0 } mode ? CauseSeen.Make(job.Model, order.Part, mode, true) : null;
+        var confirmed = cause is null ? null : bench.File(job, cause, WorkStage.Fix);
+        var filed = bench.File(job, repair, WorkStage.Fix, record => record with
+        {
+            Minutes = order.Minutes ?? record.Minutes, Cost = order.Cost, Note = order.Note,
+        });
+        List<JobStep> steps = [JobStep.Repaired];
+        if (target is not null && FunctionTrial.Make(job.Model, target.Id, order.WorksNow == true, order.Look) is { } trial)
+        {
+            bench.File(job, trial, WorkStage.Fix);
+            steps.Add(trial.Step);
+        }
+
+        bench.Settle(job, steps);
+        return new RepairFiled(filed.Words, confirmed is null ? [] : secondLooks.Consider(confirmed.Id));
+    });
+
+    /// <summary>Notes that the unit is closed up again.</summary>
+    public Deed<FiledEntry> CloseUp(long number, string? once = null) => ledger.Once<FiledEntry>(once, () =>
+    {
+        var opened = bench.Open(number);
+        if (opened.Done is not { } job) return opened.Refusal!;
+        return new FiledEntry(bench.File(job, new AccessNoted(AccessState.Closed)).Id);
+    });
+}

@@ -1,0 +1,32 @@
+using Mendro.Shop;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.Mvc.RazorPages;
+
+namespace Mendro.Web.Pages;
+
+/// <summary>What all pages share that change something: the key of the form, and how a refusal is answered.</summary>
+public abstract class ShopPageModel : PageModel
+{
+    /// <summary>Key of the form that was sent, or null: sent twice, it is done once.</summary>
+    protected string? Once => Request.HasFormContentType ? Request.Form[OnceTagHelper.Field].FirstOrDefault() : null;
+
+    /// <summary>Answers what came of an action.</summary>
+    /// <param name="deed">What came of it.</param>
+    /// <param name="done">Answer when it was done.</param>
+    protected IActionResult Answer<T>(Deed<T> deed, Func<T, IActionResult> done) where T : class =>
+        deed.Match(done, refusal => refusal.Kind == RefusalKind.Missing ? NotFound() : Refuse(refusal.Problem));
+
+    /// <summary>Shows the page again with the reason why what was sent is not taken.</summary>
+    protected IActionResult Refuse(string problem)
+    {
+        ModelState.AddModelError("", problem);
+        return RefuseAsShown();
+    }
+
+    /// <summary>Shows the page again; it says itself why.</summary>
+    protected IActionResult RefuseAsShown()
+    {
+        Response.StatusCode = StatusCodes.Status422UnprocessableEntity;
+        return Page();
+    }
+}

@@ -1,0 +1,20 @@
+using System.Globalization;
+using Mendro.Storage;
+
+namespace Mendro.Web;
+
+/// <summary>Days and times as the shop's wall clock shows them; kept in UTC, shown in the shop's own zone.</summary>
+public sealed class ShopCalendar(SettingsStore settings, TimeProvider time)
+{
+    /// <summary>The shop's zone: the one set, else the machine's.</summary>
+    public TimeZoneInfo Zone => Find(settings.Get().TimeZone) ?? time.LocalTimeZone;
+
+    /// <summary>A zone by its IANA name, or null when there is none of that name.</summary>
+    public static TimeZoneInfo? Find(string? id) => id is { Length: > 0 } && TimeZoneInfo.TryFindSystemTimeZoneById(id, out var zone) ? zone : null;
+
+    /// <summary>A day such as <c>25 Nov 2026</c>.</summary>
+    public string Day(DateTimeOffset at) => TimeZoneInfo.ConvertTime(at, Zone).ToString("d MMM yyyy", CultureInfo.InvariantCulture);
+
+    /// <summary>Day and time such as <c>25 Nov 2026 22:14</c>.</summary>
+    public string Time(DateTimeOffset at) => TimeZoneInfo.ConvertTime(at, Zone).ToString("d MMM yyyy HH:mm", CultureInfo.InvariantCulture);
+}

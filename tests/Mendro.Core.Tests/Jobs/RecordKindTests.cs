@@ -1,0 +1,81 @@
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using Mendro.Core.Evidence;
+using Mendro.Core.Jobs;
+using Mendro.Core.Profiles;
+using Mendro.Core.Quantities;
+
+namespace Mendro.Core.Tests.Jobs;
+
+/// <summary>Every kind of record: its payload goes out and comes in, and nothing else of it is stored.</summary>
+public class RecordKindTests
+{
+    public static TheoryData<RecordBody, string> Examples { get; } = new()
+    {
+        { new FunctionTrial("picture", false, "garbled", 3), """{"function":"picture","passed":false,"look":"garbled","starts":3}""" },
+        {
+            new ProbeReading("tp4", ProbeOutcome.Abnormal, new Reading(ReadingUnit.Volts, 0.02), "missing", "Nothing arrives here.", "short"),
+            """{"probe":"tp4","outcome":"abnormal","reading":{"unit":"volts","value":0.02,"jumps":false},"verdict":"missing","reason":"Nothing arrives here.","caution":"short"}"""
+        },
+        { new MarkNoted("rattle"), """{"mark":"rattle"}""" },
+        { new CauseSeen("switch", "dirty", true), """{"part":"switch","mode":"dirty","present":true}""" },
+        { new RepairLogged("switch", "flush-switch", "cleaner"), """{"part":"switch","method":"flush-switch","used":"cleaner"}""" },
+        { new ProvokeTrial("picture", Provocation.Warmed, false), """{"function":"picture","how":"warmed","changed":false}""" },
+        {
+            new SwapTrial("video", SwapResult.Flicker, ["main", "cable"], ["cable"], [new SwapPiece("g4", "Cable B", "test-cable")]),
+            """{"function":"video","result":"flicker","chain":["main","cable"],"out":["cable"],"gear":[{"id":"g4","name":"Cable B","kind":"test-cable"}]}"""
+        },
+        {
+            new CalculationFiled("starts", "Run of starts", "12 → 0.22", new Dictionary<string, JsonElement> { ["n"] = JsonSerializer.SerializeToElement(12) }, null),
+            """{"calculator":"starts","name":"Run of starts","text":"12 → 0.22","inputs":{"n":12}}"""
+        },
+        { new AccessNoted(Mendro.Core.Profiles.AccessState.BoardOut), """{"state":"board-out"}""" },
+        { new SupplyDraw(6, 0.082, 0.5, "usual", null), """{"volts":6,"amps":0.082,"limitAmps":0.5,"meaning":"usual"}""" },
+    };
+
+    [Theory]
+    [MemberData(nameof(Examples))]
+    public void A_payload_is_written_as_documented_and_read_back(RecordBody body, string json)
+    {
+        var written = RecordKinds.Write(body);
+        JsonNode.DeepEquals(JsonNode.Parse(written), JsonNode.Parse(json)).ShouldBeTrue(written);
+        var back = RecordKinds.Read(body.Key, body.PayloadVersion, written);
+        back.GetType().ShouldBe(body.GetType());
+        RecordKinds.Write(back).ShouldBe(written);
+    }
+
+    [Fact]
+    public void Every_kind_has_an_example_here() =>
+        Examples.Select(e => e.Data.Item1.Key).ShouldBe(RecordKinds.Keys, ignoreOrder: true);
+
+    [Theory]
+    [InlineData("hologram", 1, """{"depth":7}""")]
+    [InlineData("function", 2, """{"function":"picture"}""")]
+    [InlineData("function", 1, "not json")]
+    [InlineData("function", 1, "[]")]
+    [InlineData("probe", 1, """{"outcome":"purple"}""")]
+    public void What_cannot_be_read_is_kept_and_never_thrown(string key, int version, string payload)
+    {
+        var body = RecordKinds.Read(key, version, payload);
+        body.ShouldBe(new UnknownRecord(key, version, payload));
+        (RecordKinds.Write(body), body.Key, body.PayloadVersion).ShouldBe((payload, key, version));
+        body.ToEvent(1).ShouldBeNull();
+        var model = Shipped.Model("harrow-quartet");
+        body.Title(model, "").ShouldNotBeEmpty();
+        body.Value(model).ShouldBeEmpty();
+    }
+
+    [Fact]
+    public void A_record_about_a_part_that_is_gone_from_the_profile_is_still_shown()
+    {
+        var model = Shipped.Model("harrow-quartet");
+        foreach (var body in Examples.Select(e => e.Data.Item1))
+        {
+            var record = BenchRecord.Of(body, model, WorkStage.Find, default);
+            record.Words.ShouldNotBeEmpty();
+            body.Title(model, record.Words).ShouldNotBeEmpty();
+            body.Small(model, record).ShouldNotBeNull();
+            body.After(model, default).ShouldBeOneOf(Enum.GetValues<Mendro.Core.Profiles.AccessState>());
+        }
+    }
+}

@@ -1,0 +1,90 @@
+using Mendro.Core.Library;
+using Mendro.Core.Money;
+using Mendro.Core.Profiles;
+using Mendro.Storage;
+using Microsoft.Extensions.Time.Testing;
+
+namespace Mendro.Shop.Tests;
+
+/// <summary>A whole shop below the pages, in a real SQLite file of its own.</summary>
+public sealed class TestShop : IDisposable
+{
+    private readonly string _folder = Path.Combine(Path.GetTempPath(), "mendro-shop-" + Guid.NewGuid().ToString("N"));
+
+    public TestShop()
+    {
+        Database = new ShopDatabase(Path.Combine(_folder, "shop.db"));
+        Database.Migrate();
+        Profiles = new ProfileStore(Database, Time);
+        Profiles.TakeIn(TradeLibrary.Shipped);
+        Settings = new SettingsStore(Database);
+        Jobs = new JobStore(Database, Time);
+        Records = new BenchRecordStore(Database, Time);
+        Models = new ModelShelf(Profiles, TradeLibrary.Shipped);
+        Ledger = new Ledger(Database, new ActionStore(Database, Time));
+        Experience = new ShopExperience(
+            new LessonStore(Database, Time), new GearStore(Database, Time), Settings, new RevisionStore(Database), Models, TradeLibrary.Shipped);
+        Desk = new BenchDesk(Models, Records, Settings, Experience);
+        var bench = new JobBench(Jobs, Records, Models, Time);
+        Practice = new PracticeDesk(Jobs, Records, Models, Settings, bench, Ledger, Time);
+        SecondLooks = new SecondLookDesk(Jobs, Records, new SecondLookStore(Database, Time), Experience, Models, Settings, bench, Ledger);
+        Readings = new ReadingDesk(bench, Records, Practice, Ledger);
+        Repairs = new RepairDesk(bench, Desk, Practice, SecondLooks, Ledger);
+        Intake = new IntakeDesk(Jobs, Records, Profiles, Models, Settings, bench, TradeLibrary.Shipped, Ledger, Time);
+        HandOver = new HandOverDesk(bench, Jobs, Records, new GoodReadingStore(Database, Time), Ledger);
+    }
+
+    public FakeTimeProvider Time { get; } = new(new DateTimeOffset(2026, 3, 1, 9, 30, 0, TimeSpan.Zero));
+
+    public ShopDatabase Database { get; }
+
+    public ProfileStore Profiles { get; }
+
+    public SettingsStore Settings { get; }
+
+    public JobStore Jobs { get; }
+
+    public BenchRecordStore Records { get; }
+
+    public ModelShelf Models { get; }
+
+    public Ledger Ledger { get; }
+
+    public ShopExperience Experience { get; }
+
+    public BenchDesk Desk { get; }
+
+    public PracticeDesk Practice { get; }
+
+    public SecondLookDesk SecondLooks { get; }
+
+    public ReadingDesk Readings { get; }
+
+    public RepairDesk Repairs { get; }
+
+    public IntakeDesk Intake { get; }
+
+    public HandOverDesk HandOver { get; }
+
+    public JobView View(long number) => Desk.Open(Jobs.Find(number)!);
+
+    /// <summary>Takes a unit in with a function that fails, or with none tried.</summary>
+    public long TakeIn(string profile = "harrow-quartet", string? fails = null, string owner = "Ilka Dorn") => Intake.TakeIn(new IntakeOrder(
+        new Job { ProfileId = profile, Currency = "EUR", Claim = "dead" }, owner, "", [], fails is null ? [] : [new BaselineTrial(fails, false, "nothing")])).Done!.Number;
+
+    /// <summary>Tries every function once, all passing.</summary>
+    public void AllWork(long number, bool proving = false)
+    {
+        foreach (var function in View(number).Profile.Functions)
+            Readings.Try(new TrialOrder(number, function.Id, true, Proving: proving)).Done.ShouldNotBeNull();
+    }
+
+    public void Try(long number, FunctionId function, bool passed) => Readings.Try(new TrialOrder(number, function, passed)).Done.ShouldNotBeNull();
+
+    public void Dispose()
+    {
+        Desk.Dispose();
+        Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
+        Directory.Delete(_folder, true);
+    }
+}
