@@ -7,7 +7,7 @@ namespace Mendro.Cli;
 /// <summary>The commands for machines: answers on standard output, messages on standard error.</summary>
 public static class Commands
 {
-    private const string Known = "diagnose FILE --json; advise --profile FILE --evidence FILE --json; simulate --profile FILE --units N --seed S --policy advisor|checklist|oracle --json; calc NAME key=value … --json";
+    private const string Known = "diagnose FILE --json; advise --profile FILE --evidence FILE --json; simulate --profile FILE --units N --seed S --policy advisor|checklist|oracle --json; calc NAME key=value … --json; backup FILE; restore FILE; export DIR; import DIR";
 
     private const long LargestFile = 16 * 1024 * 1024;
 
@@ -31,6 +31,10 @@ public static class Commands
             "advise" => AdviseCommand.Run(args[1..], output, error),
             "calc" => CalcCommand.Run(args[1..], output, error),
             "simulate" => SimulateCommand.Run(args[1..], output, error),
+            "backup" => SafekeepingCommands.Backup(args[1..], output, error),
+            "restore" => SafekeepingCommands.Restore(args[1..], output, error),
+            "export" => SafekeepingCommands.Export(args[1..], output, error),
+            "import" => SafekeepingCommands.Import(args[1..], output, error),
             _ => Refuse(error, $"“{args[0]}” is not a command. Known: {Known}"),
         };
     }

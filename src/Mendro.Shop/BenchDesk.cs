@@ -61,13 +61,18 @@ public sealed class BenchDesk(ModelShelf models, BenchRecordStore records, Setti
     /// <summary>All that bears on a job's computation, and nothing else: not the shop's name, nor a cause that leaves its chances as they are.</summary>
     private static string Key(Job job, IReadOnlyList<BenchRecord> held, ShopSettings shop, CaseContext context)
     {
-        var priors = context.Priors is double[] array
-            ? Convert.ToHexString(SHA256.HashData(MemoryMarshal.AsBytes(array.AsSpan()))[..12])
-            : "own";
+        var priors = context.Priors is { } chances ? Digest(chances) : "own";
         var gear = string.Join(',', (context.Gear ?? []).Select(g => string.Create(CultureInfo.InvariantCulture, $"{g.Id}:{g.UsesSinceCleaning}")));
         return string.Create(CultureInfo.InvariantCulture, $"""
             {string.Join(',', held.Select(r => $"{r.Id}.{r.At.Ticks}"))}|{job.Values}|{shop.PerHour}|{shop.OriginalityMinutes}|{job.ProfileId}@{job.ProfileVersion}|{priors}|{gear}
             """);
+    }
+
+    /// <summary>Learning recomputes chances that it leaves alone; their last bits may differ and mean nothing.</summary>
+    private static string Digest(IReadOnlyList<double> chances)
+    {
+        var rounded = chances.Select(p => Math.Round(p, 12)).ToArray();
+        return Convert.ToHexString(SHA256.HashData(MemoryMarshal.AsBytes(rounded.AsSpan())).AsSpan(0, 12));
     }
 
     private static JobView Compute(Job job, DeviceModel model, IReadOnlyList<BenchRecord> held, ShopSettings shop, CaseContext context)

@@ -2,6 +2,7 @@ using System.Data;
 using System.Globalization;
 using Dapper;
 using DbUp;
+using DbUp.Engine;
 using Mendro.Storage.Migrations;
 using Microsoft.Data.Sqlite;
 
@@ -11,6 +12,7 @@ namespace Mendro.Storage;
 public sealed class ShopDatabase
 {
     private readonly string _connectionString;
+    private long _opened;
 
     // The connection of this flow of work, so that one page or one action asks over one connection and in one transaction.
     private readonly AsyncLocal<Session?> _session = new();
@@ -41,30 +43,65 @@ public sealed class ShopDatabase
     public string File { get; }
 
     /// <summary>Creates the file if need be and runs the migrations that have not run.</summary>
-    /// <exception cref="InvalidOperationException">A migration failed; the message names it.</exception>
+    /// <exception cref="ShopFileException">A migration failed, or the file is newer than this version; the message says which.</exception>
     public void Migrate()
     {
         Directory.CreateDirectory(Path.GetDirectoryName(File)!);
+        if (new FileInfo(File) is { Exists: true, Length: > 0 }) CheckFile(File, thorough: false);
         using (var connection = Open())
         {
             // Write-ahead log: readers do not wait for the writer. It is a property of the file and stays.
             connection.Execute("PRAGMA journal_mode = WAL");
         }
 
-        var result = DeployChanges.To.SqliteDatabase(_connectionString)
-            .WithScriptsEmbeddedInAssembly(typeof(ShopDatabase).Assembly, name => name.EndsWith(".sql", StringComparison.Ordinal))
-            .WithScript(PayloadMigration.Name, new PayloadMigration())
-            .WithTransactionPerScript()
-            .LogToNowhere()
-            .Build()
-            .PerformUpgrade();
+        var result = Upgrade(_connectionString).PerformUpgrade();
         if (!result.Successful)
-            throw new InvalidOperationException($"The database could not be brought up to date ({result.ErrorScript?.Name}): {result.Error?.Message}", result.Error);
+            throw new ShopFileException($"The database could not be brought up to date ({result.ErrorScript?.Name}): {result.Error?.Message}");
     }
+
+    /// <summary>Levels that this version knows: one for every migration.</summary>
+    public static int KnownLevel { get; } = Upgrade("Data Source=:memory:").GetDiscoveredScripts().Count;
+
+    /// <summary>Checks a database file without changing it.</summary>
+    /// <param name="file">File.</param>
+    /// <param name="thorough">True to read every page of it, which takes a while in a large shop.</param>
+    /// <exception cref="ShopFileException">It is no database of a shop, damaged, or newer than this version.</exception>
+    public static void CheckFile(string file, bool thorough = true)
+    {
+        try
+        {
+            using var connection = new SqliteConnection(new SqliteConnectionStringBuilder
+            {
+                DataSource = file, Mode = SqliteOpenMode.ReadOnly, Pooling = false,
+            }.ToString());
+            connection.Open();
+            // A shop that was never finished being made is made now.
+            if (!thorough && connection.ExecuteScalar<long>("SELECT count(*) FROM sqlite_master") == 0) return;
+            if (thorough && connection.ExecuteScalar<string>("PRAGMA integrity_check") is not "ok") throw new ShopFileException($"“{file}” is damaged.");
+            if (connection.ExecuteScalar<int>("SELECT count(*) FROM SchemaVersions") > KnownLevel)
+                throw new ShopFileException($"“{file}” was made by a newer version of Mendro. Update Mendro first.");
+            if (thorough) connection.ExecuteScalar<long>("SELECT count(*) FROM jobs");
+        }
+        catch (SqliteException ex)
+        {
+            throw new ShopFileException($"“{file}” is no database of a shop, or damaged: {ex.Message}");
+        }
+    }
+
+    private static UpgradeEngine Upgrade(string connection) => DeployChanges.To.SqliteDatabase(connection)
+        .WithScriptsEmbeddedInAssembly(typeof(ShopDatabase).Assembly, name => name.EndsWith(".sql", StringComparison.Ordinal))
+        .WithScript(PayloadMigration.Name, new PayloadMigration())
+        .WithTransactionPerScript()
+        .LogToNowhere()
+        .Build();
+
+    /// <summary>How many connections were opened so far; for benchmarks and tests.</summary>
+    public long Opened => Interlocked.Read(ref _opened);
 
     /// <summary>Opens a connection; the caller disposes it.</summary>
     public SqliteConnection Open()
     {
+        Interlocked.Increment(ref _opened);
         var connection = new SqliteConnection(_connectionString);
         connection.Open();
         // An answered write must survive the machine, not only the process.

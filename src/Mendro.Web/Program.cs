@@ -51,16 +51,32 @@ builder.Services.AddAntiforgery(antiforgery =>
     antiforgery.Cookie.SameSite = SameSiteMode.Strict;
     antiforgery.HeaderName = "X-Mendro-Antiforgery";
 });
-Directory.CreateDirectory(options.DataDirectory);
+using var folderLock = ShopLock.TryTake(options.DataDirectory);
+if (folderLock is null)
+{
+    Console.Error.WriteLine($"Another Mendro works on “{options.DataDirectory}”. Close it first.");
+    return 2;
+}
+
 builder.Services.AddDataProtection().SetApplicationName("mendro")
     .PersistKeysToFileSystem(new DirectoryInfo(Path.Combine(options.DataDirectory, "keys")));
 builder.Services.AddShop(options);
 builder.Services.AddHostedService<WarmUp>();
+builder.Services.AddHostedService<BackupKeeper>();
 builder.Services.AddHealthChecks().AddCheck<DatabaseHealth>("database");
 
 var app = builder.Build();
 
-app.Services.GetRequiredService<ShopDatabase>().Migrate();
+try
+{
+    app.Services.GetRequiredService<ShopDatabase>().Migrate();
+}
+catch (ShopFileException ex)
+{
+    Console.Error.WriteLine(ex.Message);
+    return 2;
+}
+
 app.Services.GetRequiredService<ProfileStore>().TakeIn(TradeLibrary.Shipped);
 if (options.Demo)
 {

@@ -12,6 +12,9 @@ public sealed class ShopCalendar(SettingsStore settings, TimeProvider time)
     /// <summary>A zone by its IANA name, or null when there is none of that name.</summary>
     public static TimeZoneInfo? Find(string? id) => id is { Length: > 0 } && TimeZoneInfo.TryFindSystemTimeZoneById(id, out var zone) ? zone : null;
 
+    /// <summary>Today by the shop's own clock.</summary>
+    public DateOnly Today => DateOnly.FromDateTime(TimeZoneInfo.ConvertTime(time.GetUtcNow(), Zone).DateTime);
+
     /// <summary>A day such as <c>25 Nov 2026</c>.</summary>
     public string Day(DateTimeOffset at) => TimeZoneInfo.ConvertTime(at, Zone).ToString("d MMM yyyy", CultureInfo.InvariantCulture);
 

@@ -38,5 +38,6 @@ public static class ShopServices
         services.AddSingleton<IBenchHand>(s => options.Demo ? s.GetRequiredService<StandInHand>() : new NoHand());
         services.AddSingleton<LiveReadings>();
         services.AddSingleton<ShopCalendar>();
+        services.AddSingleton(s => new DailyBackup(options.DataDirectory, () => s.GetRequiredService<ShopCalendar>().Today, s.GetRequiredService<TimeProvider>()));
     }
 }

@@ -3,6 +3,7 @@ using Mendro.Core.Money;
 using Mendro.Core.Profiles;
 using Mendro.Core.Readings;
 using Mendro.Instruments;
+using Mendro.Shop;
 using Mendro.Storage;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
@@ -10,7 +11,7 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 namespace Mendro.Web.Pages;
 
 /// <summary>The shop's settings.</summary>
-public sealed class SettingsModel(SettingsStore settings, TimeProvider time) : ShopPageModel
+public sealed class SettingsModel(SettingsStore settings, DailyBackup backups, TimeProvider time) : ShopPageModel
 {
     /// <summary>The schools between originality and reliability, with their trade-off.</summary>
     public static IReadOnlyList<(string Value, string Name, string TradeOff)> Schools { get; } =
@@ -117,6 +118,16 @@ public sealed class SettingsModel(SettingsStore settings, TimeProvider time) : S
         {
             return Partial("_Tested", (false, ex.Message));
         }
+    }
+
+    /// <summary>The shop's own backups.</summary>
+    public DailyBackup Backups => backups;
+
+    /// <summary>Takes a backup now.</summary>
+    public IActionResult OnPostBackup()
+    {
+        TempData["Said"] = backups.Take() is { } problem ? problem : "Backup taken.";
+        return RedirectToPage();
     }
 
     /// <summary>Remembers the theme on this machine.</summary>

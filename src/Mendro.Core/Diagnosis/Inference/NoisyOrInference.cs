@@ -16,6 +16,12 @@ public static class NoisyOrInference
     /// <summary>Largest number of states for the exact sum over one group; beyond it the group is sampled (<see cref="GibbsPass"/>).</summary>
     public const int StateLimit = 12_000_000;
 
+    /// <summary>
+    /// The same for a page, which must answer within a second: ranking the moves asks the sum again for every check that
+    /// could be made. Measured, not derived; see docs/diagnosis.md.
+    /// </summary>
+    public const int PageStateLimit = 250_000;
+
     /// <summary>Posterior of all faults given what was seen.</summary>
     /// <param name="network">Network; probabilities must lie in 0 to 1.</param>
     /// <param name="observed">Findings looked for.</param>

@@ -66,7 +66,8 @@ public sealed class UnitCase
     public IReadOnlyList<Observed> Observed => _observed;
 
     /// <summary>Posterior over the pieces, or why there is none.</summary>
-    public Outcome<Posterior> Infer() => NoisyOrInference.Infer(Network, _observed);
+    /// <param name="stateLimit">States up to which a group of findings is summed exactly.</param>
+    public Outcome<Posterior> Infer(long stateLimit = NoisyOrInference.PageStateLimit) => NoisyOrInference.Infer(Network, _observed, stateLimit);
 
     /// <summary>Index of the event that a finding of the network was made by; of several alike the last.</summary>
     public int EventOf(int finding) => _findingEvent[finding];

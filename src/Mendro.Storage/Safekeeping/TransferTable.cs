@@ -1,0 +1,44 @@
+using Dapper;
+using Microsoft.Data.Sqlite;
+
+namespace Mendro.Storage;
+
+/// <summary>A column of a table that is exported.</summary>
+/// <param name="Name">Name.</param>
+/// <param name="Type">Type of SQLite: TEXT, INTEGER or REAL.</param>
+internal sealed record TransferColumn(string Name, string Type)
+{
+    /// <summary>True for text: its values are made harmless for spreadsheets.</summary>
+    public bool IsText => Type == "TEXT";
+}
+
+/// <summary>A table that is exported as CSV, one file a table.</summary>
+/// <param name="Name">Table.</param>
+/// <param name="File">Name of its file without extension.</param>
+/// <param name="Order">Columns by which rows are sorted.</param>
+/// <param name="Beside">Column whose value goes into a file of its own, or null.</param>
+internal sealed record TransferTable(string Name, string File, string Order, string? Beside = null)
+{
+    /// <summary>All tables, in an order in which every row finds what it refers to.</summary>
+    public static IReadOnlyList<TransferTable> All { get; } =
+    [
+        new("profiles", "profiles", "id, version", "json"),
+        new("customers", "customers", "id"),
+        new("jobs", "jobs", "id"),
+        new("bench_records", "records", "id"),
+        new("timeline", "timeline", "id"),
+        new("gear", "gear", "id"),
+        new("gear_uses", "gear-uses", "record_id, gear_id"),
+        new("excluded_lessons", "excluded-lessons", "record_id"),
+        new("second_looks", "second-looks", "id"),
+        new("good_readings", "good-readings", "id"),
+        new("contact_marks", "contact-marks", "id"),
+        new("stand_in_truths", "stand-in-truths", "job_id"),
+    ];
+
+    /// <summary>Its columns as the database has them.</summary>
+    public IReadOnlyList<TransferColumn> Columns(SqliteConnection connection) =>
+        connection.Query<(string Name, string Type)>("SELECT name, type FROM pragma_table_info(@Name) ORDER BY cid", new { Name })
+            .Select(c => new TransferColumn(c.Name, c.Type))
+            .ToList();
+}
