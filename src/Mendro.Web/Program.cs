@@ -33,7 +33,7 @@ builder.Host.UseSerilog((_, logging) => logging
 builder.WebHost.ConfigureKestrel(kestrel =>
 {
     kestrel.AddServerHeader = false;
-    kestrel.Limits.MaxRequestBodySize = 2 * 1024 * 1024;
+    kestrel.Limits.MaxRequestBodySize = BodyLimit.MostBytes;
     // Said outright, this overrides every address that the environment may name.
     if (options.Port is { } port) kestrel.Listen(options.Host, port);
 });
@@ -87,6 +87,7 @@ if (options.Demo)
 app.UseMiddleware<SecurityHeaders>();
 app.UseExceptionHandler("/Error");
 app.UseStatusCodePagesWithReExecute("/Error", "?code={0}");
+app.UseMiddleware<BodyLimit>();
 app.UseStaticFiles();
 app.UseMiddleware<OneConnection>();
 app.UseRouting();

@@ -89,14 +89,4 @@ public sealed class HostileInputTests : IDisposable
         var number = await _shop.TakeIn("harrow-quartet", ("Form.Marks", "no-such-mark"), ("Form.Result[power-light]", "maybe"), ("Form.Result[ghost]", "fail"), ("Form.Look[power-light]", "ghost"));
         _shop.View(number).Records.ShouldBeEmpty();
     }
-
-    [Fact]
-    public async Task A_request_larger_than_the_limit_changes_nothing()
-    {
-        await _shop.TakeIn();
-        using var content = new StringContent("line=" + new string('x', 5_000_000), Encoding.UTF8, "application/x-www-form-urlencoded");
-        using var response = await _shop.Client.PostAsync("/?handler=Quick", content, TestContext.Current.CancellationToken);
-        ((int)response.StatusCode).ShouldBeInRange(400, 499);
-        _shop.Jobs.All().Count.ShouldBe(1);
-    }
 }

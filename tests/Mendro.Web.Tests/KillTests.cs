@@ -24,9 +24,8 @@ public sealed partial class KillTests : IDisposable
         var answered = new List<string>();
         for (var round = 0; round < 3; round++)
         {
-            var (server, address) = Start();
-            using var client = new HttpClient(new HttpClientHandler { AllowAutoRedirect = false, CookieContainer = new CookieContainer() }) { BaseAddress = new Uri(address) };
-            await Ready(client, server);
+            using var server = await RealServer.Open(_folder);
+            using var client = new HttpClient(new HttpClientHandler { AllowAutoRedirect = false, CookieContainer = new CookieContainer() }) { BaseAddress = new Uri(server.Address) };
             // What was answered before the last kill is there.
             var list = await client.GetStringAsync("/Jobs", TestContext.Current.CancellationToken);
             foreach (var claim in answered) list.ShouldContain(claim);
@@ -41,50 +40,8 @@ public sealed partial class KillTests : IDisposable
                 answered.Add(claim);
             }
 
-            // Process.Kill is SIGKILL on Linux: no handler runs, nothing is flushed.
-            server.Kill();
-            await server.WaitForExitAsync(TestContext.Current.CancellationToken);
+            await server.Kill();
             server.ExitCode.ShouldBe(137);
         }
-    }
-
-    private (Process Server, string Address) Start()
-    {
-        var listener = new TcpListener(IPAddress.Loopback, 0);
-        listener.Start();
-        var port = ((IPEndPoint)listener.LocalEndpoint).Port;
-        listener.Stop();
-        var dll = Path.Combine(AppContext.BaseDirectory, "Mendro.Web.dll");
-        var start = new ProcessStartInfo("dotnet", [dll, "--data", _folder, "--demo", "false", "--port", $"{port}"])
-        {
-            WorkingDirectory = AppContext.BaseDirectory, RedirectStandardOutput = true, RedirectStandardError = true,
-        };
-        var server = Process.Start(start)!;
-        // Drained, so that a full pipe cannot stop the server.
-        server.OutputDataReceived += (_, _) => { };
-        server.ErrorDataReceived += (_, _) => { };
-        server.BeginOutputReadLine();
-        server.BeginErrorReadLine();
-        return (server, $"http://127.0.0.1:{port}");
-    }
-
-    private static async Task Ready(HttpClient client, Process server)
-    {
-        var started = Stopwatch.StartNew();
-        while (started.Elapsed < TimeSpan.FromSeconds(60))
-        {
-            server.HasExited.ShouldBeFalse("the server ended by itself");
-            try
-            {
-                using var answer = await client.GetAsync("/health", TestContext.Current.CancellationToken);
-                if (answer.IsSuccessStatusCode) return;
-            }
-            catch (HttpRequestException)
-            {
-                // Not listening yet: ask again until the time is up.
-            }
-        }
-
-        throw new TimeoutException("The server did not come up within a minute.");
     }
 }

@@ -14,13 +14,13 @@ using Mendro.Core.Quantities;
 namespace Mendro.Storage.Migrations;
 
 /// <summary>
-/// Writes the payload of every record from the columns of the first four levels, then drops those. A reading was kept as text
+/// Writes the payload of every record from the columns of the first three levels, then drops those. A reading was kept as text
 /// only; this is the last time that it is parsed back.
 /// </summary>
 internal sealed class PayloadMigration : IScript
 {
     /// <summary>Name among the migrations; its number is its place.</summary>
-    public const string Name = "Mendro.Storage.Migrations.006_payloads.cs";
+    public const string Name = "Mendro.Storage.Migrations.005_payloads.cs";
 
     private static readonly JsonSerializerOptions Compact = new(ProfileJson.Options) { WriteIndented = false };
 

@@ -1,0 +1,128 @@
+using System.Net;
+using System.Net.NetworkInformation;
+using System.Net.Sockets;
+using System.Text;
+
+namespace Mendro.Web.Tests;
+
+/// <summary>What the shop shows to the outside: nothing but this machine, under its own names, within its limits.</summary>
+public sealed class ExposureTests : IDisposable
+{
+    private readonly string _folder = Directory.CreateTempSubdirectory("mendro-exposure-").FullName;
+
+    public void Dispose()
+    {
+        Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
+        Directory.Delete(_folder, true);
+    }
+
+    [Fact]
+    public async Task Bare_variables_of_the_environment_open_nothing_to_the_network()
+    {
+        using var server = await RealServer.Open(_folder, new()
+        {
+            ["HOST"] = "0.0.0.0", ["URLS"] = "http://0.0.0.0:0", ["ASPNETCORE_URLS"] = "http://0.0.0.0:0", ["DATA"] = "/nowhere", ["DEMO"] = "true",
+            ["Kestrel__Endpoints__Open__Url"] = "http://0.0.0.0:0", ["PORT"] = "1", ["LANG"] = "de_DE.UTF-8", ["TZ"] = "Asia/Kathmandu",
+        });
+        Listening(server.Port).ShouldBe([IPAddress.Loopback]);
+        // Not the demo, and in the folder that was told.
+        File.Exists(Path.Combine(_folder, "shop.db")).ShouldBeTrue();
+        using var client = new HttpClient();
+        (await client.GetStringAsync(server.Address + "/Jobs", TestContext.Current.CancellationToken)).ShouldContain("No unit is in the shop");
+        // From any other address of this machine it is not reached.
+        foreach (var address in OtherAddresses())
+        {
+            using var socket = new Socket(address.AddressFamily, SocketType.Stream, ProtocolType.Tcp);
+            Should.Throw<SocketException>(() => socket.Connect(address, server.Port));
+        }
+    }
+
+    [Theory]
+    [InlineData("0.0.0.0")]
+    [InlineData("::")]
+    [InlineData("192.168.1.20")]
+    [InlineData("shop.example")]
+    public async Task Without_sign_in_any_address_but_loopback_is_refused_in_one_sentence(string host)
+    {
+        foreach (var told in (Func<Task<(int, string)>>[])
+        [
+            () => RealServer.Refused(_folder, null, "--host", host),
+            () => RealServer.Refused(_folder, new() { ["MENDRO_HOST"] = host }),
+        ])
+        {
+            var (code, said) = await told();
+            code.ShouldBe(2);
+            said.Trim().Split('\n').ShouldHaveSingleItem();
+            said.ShouldContain($"“{host}” is not a loopback address");
+            File.Exists(Path.Combine(_folder, "shop.db")).ShouldBeFalse();
+        }
+    }
+
+    [Fact]
+    public async Task Our_own_variables_are_read_and_the_command_line_comes_first()
+    {
+        var elsewhere = Path.Combine(_folder, "told");
+        var options = ServeOptions.Read(["--port", "5099"], out _)!;
+        (options.Port, options.Demo, options.Host).ShouldBe((5099, false, IPAddress.Loopback));
+        ServeOptions.Read(["--host", "::1"], out _)!.Host.ShouldBe(IPAddress.IPv6Loopback);
+        ServeOptions.Read(["--port", "many"], out var problem).ShouldBeNull();
+        problem!.ShouldContain("“many”");
+        using var server = await RealServer.Open(_folder, new() { ["MENDRO_DATA"] = elsewhere, ["MENDRO_PORT"] = "1" });
+        File.Exists(Path.Combine(elsewhere, "shop.db")).ShouldBeFalse();
+    }
+
+    [Theory]
+    [InlineData("evil.example", HttpStatusCode.BadRequest)]
+    [InlineData("evil.example:5080", HttpStatusCode.BadRequest)]
+    [InlineData("127.0.0.1.evil.example", HttpStatusCode.BadRequest)]
+    [InlineData("", HttpStatusCode.BadRequest)]
+    [InlineData("localhost", HttpStatusCode.OK)]
+    [InlineData("127.0.0.1:5080", HttpStatusCode.OK)]
+    [InlineData("[::1]:5080", HttpStatusCode.OK)]
+    public async Task Only_local_names_are_answered(string host, HttpStatusCode expected)
+    {
+        using var server = await RealServer.Open(_folder);
+        foreach (var path in (string[])["/", "/Intake", "/health"])
+        {
+            var answer = await Raw(server.Port, $"GET {path} HTTP/1.1\r\nHost: {host}\r\nConnection: close\r\n\r\n");
+            answer.ShouldStartWith($"HTTP/1.1 {(int)expected} ");
+            if (expected != HttpStatusCode.OK) answer.ShouldNotContain("Mendro");
+        }
+    }
+
+    [Fact]
+    public async Task A_request_larger_than_the_limit_is_refused_and_changes_nothing()
+    {
+        using var server = await RealServer.Open(_folder);
+        using var client = new HttpClient();
+        using var content = new StringContent("line=" + new string('x', 5_000_000), Encoding.UTF8, "application/x-www-form-urlencoded");
+        using var response = await client.PostAsync(server.Address + "/?handler=Quick", content, TestContext.Current.CancellationToken);
+        response.StatusCode.ShouldBe(HttpStatusCode.RequestEntityTooLarge);
+        (await client.GetStringAsync(server.Address + "/Jobs", TestContext.Current.CancellationToken)).ShouldContain("No unit is in the shop");
+    }
+
+    [Fact]
+    public async Task A_second_server_on_the_same_folder_is_refused()
+    {
+        using var server = await RealServer.Open(_folder);
+        var (code, said) = await RealServer.Refused(_folder);
+        (code, said.Trim().Split('\n').Length).ShouldBe((2, 1));
+        said.ShouldContain("Another Mendro works on");
+    }
+
+    private static async Task<string> Raw(int port, string request)
+    {
+        using var client = new TcpClient();
+        await client.ConnectAsync(IPAddress.Loopback, port, TestContext.Current.CancellationToken);
+        var stream = client.GetStream();
+        await stream.WriteAsync(Encoding.ASCII.GetBytes(request), TestContext.Current.CancellationToken);
+        using var reader = new StreamReader(stream);
+        return await reader.ReadToEndAsync(TestContext.Current.CancellationToken);
+    }
+
+    private static IReadOnlyList<IPAddress> Listening(int port) => IPGlobalProperties.GetIPGlobalProperties().GetActiveTcpListeners()
+        .Where(e => e.Port == port).Select(e => e.Address).ToList();
+
+    private static IEnumerable<IPAddress> OtherAddresses() => NetworkInterface.GetAllNetworkInterfaces()
+        .SelectMany(n => n.GetIPProperties().UnicastAddresses).Select(a => a.Address).Where(a => !IPAddress.IsLoopback(a) && !a.IsIPv6LinkLocal);
+}

@@ -1,0 +1,94 @@
+using System.Diagnostics;
+using System.Net;
+using System.Net.Sockets;
+using System.Text;
+
+namespace Mendro.Web.Tests;
+
+/// <summary>The application as a process of its own, with its own web server, environment and data folder.</summary>
+internal sealed class RealServer : IDisposable
+{
+    private readonly Process _process;
+    private readonly StringBuilder _said = new();
+
+    private RealServer(Process process, string address) => (_process, Address) = (process, address);
+
+    public string Address { get; }
+
+    public int Port => new Uri(Address).Port;
+
+    public string Said
+    {
+        get { lock (_said) return _said.ToString(); }
+    }
+
+    public int ExitCode => _process.ExitCode;
+
+    /// <summary>Starts a server and waits until it is open.</summary>
+    public static async Task<RealServer> Open(string folder, Dictionary<string, string>? environment = null, params string[] more)
+    {
+        var server = Start(folder, environment, more);
+        using var client = new HttpClient();
+        while (true)
+        {
+            server._process.HasExited.ShouldBeFalse(server.Said);
+            TestContext.Current.CancellationToken.ThrowIfCancellationRequested();
+            try
+            {
+                using var answer = await client.GetAsync(server.Address + "/health", TestContext.Current.CancellationToken);
+                if (answer.IsSuccessStatusCode) return server;
+            }
+            catch (HttpRequestException)
+            {
+                // Not listening yet: asked again until the test's own time is up.
+            }
+        }
+    }
+
+    /// <summary>Starts a server that is expected to end by itself, and gives what it said.</summary>
+    public static async Task<(int ExitCode, string Said)> Refused(string folder, Dictionary<string, string>? environment = null, params string[] more)
+    {
+        using var server = Start(folder, environment, more);
+        await server._process.WaitForExitAsync(TestContext.Current.CancellationToken);
+        return (server.ExitCode, server.Said);
+    }
+
+    /// <summary>Ends it as a power cut would: no handler runs, nothing is flushed.</summary>
+    public async Task Kill()
+    {
+        _process.Kill();
+        await _process.WaitForExitAsync(TestContext.Current.CancellationToken);
+    }
+
+    public void Dispose()
+    {
+        if (!_process.HasExited) _process.Kill();
+        _process.WaitForExit();
+        _process.Dispose();
+    }
+
+    private static RealServer Start(string folder, Dictionary<string, string>? environment, string[] more)
+    {
+        var listener = new TcpListener(IPAddress.Loopback, 0);
+        listener.Start();
+        var port = ((IPEndPoint)listener.LocalEndpoint).Port;
+        listener.Stop();
+        string[] args = [Path.Combine(AppContext.BaseDirectory, "Mendro.Web.dll"), "--data", folder, "--port", $"{port}", .. more];
+        var start = new ProcessStartInfo("dotnet", args) { WorkingDirectory = AppContext.BaseDirectory, RedirectStandardOutput = true, RedirectStandardError = true };
+        foreach (var (name, value) in environment ?? []) start.Environment[name] = value;
+        var process = Process.Start(start)!;
+        var server = new RealServer(process, $"http://127.0.0.1:{port}");
+        // Drained, so that a full pipe cannot stop the server.
+        process.OutputDataReceived += (_, line) => server.Hear(line.Data);
+        process.ErrorDataReceived += (_, line) => server.Hear(line.Data);
+        process.BeginOutputReadLine();
+        process.BeginErrorReadLine();
+        return server;
+    }
+
+    private void Hear(string? line)
+    {
+        if (line is null) return;
+        lock (_said) _said.AppendLine(line);
+    }
+}
