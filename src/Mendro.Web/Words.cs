@@ -19,6 +19,11 @@ public static class Words
             : string.Create(CultureInfo.InvariantCulture, $"{whole / 60}\u00A0h\u00A0{whole % 60:00}");
     }
 
+    /// <summary>A size such as <c>310 KB</c> or <c>4.2 MB</c>; a kilobyte is 1,000 bytes.</summary>
+    public static string Size(long bytes) => bytes < 1_000_000
+        ? string.Create(CultureInfo.InvariantCulture, $"{Math.Max(1, bytes / 1000)}\u00A0KB")
+        : string.Create(CultureInfo.InvariantCulture, $"{bytes / 1e6:0.0}\u00A0MB");
+
     /// <summary>A finite number with point or comma and no sign, or null.</summary>
     public static double? Number(string? text) =>
         double.TryParse(Clean(text).Replace(',', '.'), NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var value) && double.IsFinite(value)

@@ -37,23 +37,24 @@ public sealed class ExposureTests : IDisposable
         }
     }
 
-    [Theory]
-    [InlineData("0.0.0.0")]
-    [InlineData("::")]
-    [InlineData("192.168.1.20")]
-    [InlineData("shop.example")]
-    public async Task Without_sign_in_any_address_but_loopback_is_refused_in_one_sentence(string host)
+    [Fact]
+    public async Task Without_sign_in_any_address_but_loopback_is_refused_in_one_sentence()
     {
+        foreach (var host in (string[])["0.0.0.0", "::", "192.168.1.20", "shop.example"])
+        {
+            ServeOptions.Read(["--host", host], out var problem).ShouldBeNull();
+            problem!.ShouldContain($"“{host}” is not a loopback address");
+        }
+
         foreach (var told in (Func<Task<(int, string)>>[])
         [
-            () => RealServer.Refused(_folder, null, "--host", host),
-            () => RealServer.Refused(_folder, new() { ["MENDRO_HOST"] = host }),
+            () => RealServer.Refused(_folder, null, "--host", "0.0.0.0"),
+            () => RealServer.Refused(_folder, new() { ["MENDRO_HOST"] = "0.0.0.0" }),
         ])
         {
             var (code, said) = await told();
             code.ShouldBe(2);
-            said.Trim().Split('\n').ShouldHaveSingleItem();
-            said.ShouldContain($"“{host}” is not a loopback address");
+            said.Trim().Split('\n').ShouldHaveSingleItem().ShouldContain("“0.0.0.0” is not a loopback address");
             File.Exists(Path.Combine(_folder, "shop.db")).ShouldBeFalse();
         }
     }
@@ -71,22 +72,21 @@ public sealed class ExposureTests : IDisposable
         File.Exists(Path.Combine(elsewhere, "shop.db")).ShouldBeFalse();
     }
 
-    [Theory]
-    [InlineData("evil.example", HttpStatusCode.BadRequest)]
-    [InlineData("evil.example:5080", HttpStatusCode.BadRequest)]
-    [InlineData("127.0.0.1.evil.example", HttpStatusCode.BadRequest)]
-    [InlineData("", HttpStatusCode.BadRequest)]
-    [InlineData("localhost", HttpStatusCode.OK)]
-    [InlineData("127.0.0.1:5080", HttpStatusCode.OK)]
-    [InlineData("[::1]:5080", HttpStatusCode.OK)]
-    public async Task Only_local_names_are_answered(string host, HttpStatusCode expected)
+    [Fact]
+    public async Task Only_local_names_are_answered()
     {
         using var server = await RealServer.Open(_folder);
-        foreach (var path in (string[])["/", "/Intake", "/health"])
+        foreach (var (host, expected) in ((string, int)[])
+        [
+            ("evil.example", 400), ("evil.example:5080", 400), ("127.0.0.1.evil.example", 400), ("", 400), ("localhost", 200), ("127.0.0.1:5080", 200), ("[::1]:5080", 200),
+        ])
         {
-            var answer = await Raw(server.Port, $"GET {path} HTTP/1.1\r\nHost: {host}\r\nConnection: close\r\n\r\n");
-            answer.ShouldStartWith($"HTTP/1.1 {(int)expected} ");
-            if (expected != HttpStatusCode.OK) answer.ShouldNotContain("Mendro");
+            foreach (var path in (string[])["/", "/Intake", "/health"])
+            {
+                var answer = await Raw(server.Port, $"GET {path} HTTP/1.1\r\nHost: {host}\r\nConnection: close\r\n\r\n");
+                answer.ShouldStartWith($"HTTP/1.1 {expected} ", Case.Sensitive, host);
+                if (expected != 200) answer.ShouldNotContain("Mendro");
+            }
         }
     }
 

@@ -23,6 +23,9 @@ public class MovePowerTests
     public void A_trial_needs_power_and_a_repair_does_not()
     {
         new Move("x", "", "", 1, 0, 0, 1, [], null, Function: Minnow.Functions[0]).NeedsPower.ShouldBeTrue();
-        new Move("x", "", "", 1, 0, 0, 1, [], null).NeedsPower.ShouldBeFalse();
+        var flush = Shipped.Model("quillon-minnow").Library.FindMethod("flush-switch")!;
+        var part = Minnow.Parts.First(p => p.Kind == "power-switch");
+        // A repair is tried afterwards and not during it: the unit may be off.
+        new Move("x", "", "", 1, 0, 0, 1, [], null, Repair: new RepairOption(part, flush, 0.5, 5, [])).NeedsPower.ShouldBeFalse();
     }
 }

@@ -20,9 +20,6 @@ public sealed class IndexModel(JobStore jobs) : PageModel
     /// <summary>What an empty list says.</summary>
     public string Empty { get; private set; } = "No unit is in the shop. Take one in.";
 
-    /// <summary>Page that a job in this stage opens on.</summary>
-    public string PageOf(WorkStage stage) => stage == WorkStage.Intake ? "Find" : stage.ToString();
-
     /// <summary>Shows a list, or goes straight to the job whose number was typed.</summary>
     public IActionResult OnGet(string? q, string? show, WorkStage? stage)
     {
@@ -30,7 +27,7 @@ public sealed class IndexModel(JobStore jobs) : PageModel
         if (text.Length > 80) text = text[..80];
         if (text.Length > 0)
         {
-            if (long.TryParse(text.TrimStart('#'), out var number) && jobs.Find(number) is { DeletedAt: null }) return Redirect($"/Jobs/{number}/Find");
+            if (long.TryParse(text.TrimStart('#'), out var number) && jobs.Find(number) is { DeletedAt: null }) return RedirectToPage("/Jobs/Open", new { number });
             List = jobs.Search(text);
             Heading = $"Found for “{text}”";
             Empty = "No job fits every word. Search looks at number, model, serial, owner, lot, claim and symptom.";
