@@ -1,5 +1,6 @@
 using System.Text.Json;
 using Mendro.Core.Diagnosis;
+using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 
 namespace Mendro.Cli;
@@ -31,12 +32,19 @@ public static class Commands
             "advise" => AdviseCommand.Run(args[1..], output, error),
             "calc" => CalcCommand.Run(args[1..], output, error),
             "simulate" => SimulateCommand.Run(args[1..], output, error),
+            "schema" => Schema(output),
             "backup" => SafekeepingCommands.Backup(args[1..], output, error),
             "restore" => SafekeepingCommands.Restore(args[1..], output, error),
             "export" => SafekeepingCommands.Export(args[1..], output, error),
             "import" => SafekeepingCommands.Import(args[1..], output, error),
             _ => Refuse(error, $"“{args[0]}” is not a command. Known: {Known}"),
         };
+    }
+
+    private static int Schema(TextWriter output)
+    {
+        output.Write(ProfileSchemaMaker.Make());
+        return Good;
     }
 
     private static int Diagnose(string[] args, TextWriter output, TextWriter error)

@@ -213,11 +213,25 @@ public class ReadingPagesTests : IDisposable
         var form = Mendro.Web.Profiles.ProfileForm.From(before, version, existing: true);
         var after = new Mendro.Web.Profiles.ProfileFormReader(_shop.Library).Read(form, before);
         after.Connectors.ShouldHaveSingleItem().Contacts.ShouldBe(before.Connectors!.Single().Contacts);
-        form.Connectors = "slot: Cartridge slot, part nowhere, probe slot-eye\nsingle 1 +1: ground, magic X";
+        form.Sections["connectors"] = "slot: Cartridge slot, part nowhere, probe slot-eye\nsingle 1 +1: ground, magic X";
         var reader = new Mendro.Web.Profiles.ProfileFormReader(_shop.Library);
         reader.Read(form, before);
         reader.Problems.Select(p => p.Place).Distinct().ShouldBe(["connector “Cartridge slot”"]);
         reader.Problems.Count.ShouldBe(3);
+    }
+
+    [Fact]
+    public void A_section_that_the_form_does_not_show_is_kept_on_save()
+    {
+        var (before, version) = _shop.Service<ProfileStore>().Latest("harrow-quartet")!.Value;
+        var form = Mendro.Web.Profiles.ProfileForm.From(before, version, existing: true);
+        form.Sections.Clear();
+        form.Note = "another note";
+        var after = new Mendro.Web.Profiles.ProfileFormReader(_shop.Library).Read(form, before);
+        after.Connectors.ShouldBe(before.Connectors);
+        after.Note.ShouldBe("another note");
+        form.Sections["connectors"] = "";
+        new Mendro.Web.Profiles.ProfileFormReader(_shop.Library).Read(form, before).Connectors.ShouldBeNull();
     }
 
     private async Task<HttpResponseMessage> Import(string csv)

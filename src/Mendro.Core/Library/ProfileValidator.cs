@@ -49,20 +49,10 @@ public static class ProfileValidator
         }
 
         for (var i = 0; i < profile.Probes.Count; i++) CheckProbe(profile.Probes[i], i, known, Report);
-        for (var i = 0; i < (profile.Connectors?.Count ?? 0); i++) CheckConnector(profile, profile.Connectors![i], i, library, Report);
+        foreach (var section in ProfileSection.All) section.Check(profile, library, Report);
         CheckCycles(profile, Report);
         CheckReach(profile, library, Report);
         return problems;
-    }
-
-    private static void CheckConnector(DeviceProfile profile, Connector connector, int i, TradeLibrary library, Action<string, string> report)
-    {
-        if (profile.FindPart(connector.Part) is null) report($"connectors[{i}].part", $"there is no part “{connector.Part}”.");
-        if (connector.Probe is { } probe && profile.FindProbe(probe)?.Kind != ProbeKind.Continuity) report($"connectors[{i}].probe", $"“{probe}” is no continuity probe of this profile.");
-        if (profile.Connectors!.Count(c => c.Id == connector.Id) > 1) report($"connectors[{i}].id", $"the id “{connector.Id}” is used twice.");
-        foreach (var twice in connector.Contacts.GroupBy(c => c.Number).Where(g => g.Count() > 1)) report($"connectors[{i}].rows", $"there are {twice.Count()} contacts number {twice.Key}.");
-        foreach (var group in connector.Contacts.Select(c => c.Group).Distinct().Where(g => library.ContactGroups.All(k => k.Id != g)))
-            report($"connectors[{i}].rows", $"the library has no contact group “{group}”; known: {string.Join(", ", library.ContactGroups.Select(k => k.Id))}.");
     }
 
     private static void CheckProbe(Probe probe, int i, HashSet<PartId> known, Action<string, string> report)

@@ -1,3 +1,5 @@
+using System.ComponentModel.DataAnnotations;
+
 namespace Mendro.Core.Profiles;
 
 /// <summary>A connector or cartridge edge whose contacts can be swept one by one.</summary>
@@ -6,7 +8,12 @@ namespace Mendro.Core.Profiles;
 /// <param name="Part">Part whose contacts these are.</param>
 /// <param name="Probe">Continuity probe that the result of a sweep is filed under, or null when it is no evidence.</param>
 /// <param name="Rows">Rows of contacts as they lie: left and right, or front and back.</param>
-public sealed record Connector(string Id, string Name, PartId Part, ProbeId? Probe, IReadOnlyList<ContactRow> Rows)
+public sealed record Connector(
+    [property: RegularExpression(ProfileFormat.IdPattern)] string Id,
+    string Name,
+    PartId Part,
+    ProbeId? Probe,
+    [property: MinLength(1)] IReadOnlyList<ContactRow> Rows)
 {
     /// <summary>All contacts, row by row.</summary>
     [System.Text.Json.Serialization.JsonIgnore]
@@ -18,7 +25,7 @@ public sealed record Connector(string Id, string Name, PartId Part, ProbeId? Pro
 /// <param name="First">Number of the first contact.</param>
 /// <param name="Step">What the number grows by from one to the next; −1 and 2 occur.</param>
 /// <param name="Lines">What each contact carries: a group, and a name where it has one: <c>address A3</c>.</param>
-public sealed record ContactRow(string Name, int First, int Step, IReadOnlyList<string> Lines)
+public sealed record ContactRow(string Name, int First, int Step, [property: MinLength(1)] IReadOnlyList<string> Lines)
 {
     /// <summary>The contacts in the order they lie.</summary>
     [System.Text.Json.Serialization.JsonIgnore]

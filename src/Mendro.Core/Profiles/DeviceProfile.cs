@@ -1,3 +1,5 @@
+using System.ComponentModel.DataAnnotations;
+
 namespace Mendro.Core.Profiles;
 
 /// <summary>How one model of device hangs together: format <c>mendro.profile/1</c>.</summary>
@@ -18,10 +20,22 @@ namespace Mendro.Core.Profiles;
 /// <param name="Note">Anything worth saying about the model.</param>
 /// <param name="Connectors">Connectors whose contacts can be swept.</param>
 public sealed record DeviceProfile(
-    string Format, string Id, string Name, string Maker, DeviceKind Kind, IReadOnlyList<Revision> Revisions,
-    Supply? Supply, IReadOnlyList<Part> Parts, IReadOnlyList<Feed> Feeds, IReadOnlyList<DeviceFunction> Functions,
-    IReadOnlyList<Probe> Probes, Preparation Preparation, bool Generic = false,
-    IReadOnlyList<string>? Hazards = null, string? Note = null, IReadOnlyList<Connector>? Connectors = null)
+    [property: AllowedValues(DeviceProfile.FormatName)] string Format,
+    [property: RegularExpression(ProfileFormat.ModelIdPattern)] string Id,
+    [property: MinLength(1), MaxLength(80)] string Name,
+    [property: MaxLength(80)] string Maker,
+    DeviceKind Kind,
+    [property: MayBeMissing] IReadOnlyList<Revision> Revisions,
+    Supply? Supply,
+    [property: MinLength(1)] IReadOnlyList<Part> Parts,
+    [property: MayBeMissing] IReadOnlyList<Feed> Feeds,
+    [property: MinLength(1)] IReadOnlyList<DeviceFunction> Functions,
+    [property: MayBeMissing] IReadOnlyList<Probe> Probes,
+    [property: MayBeMissing] Preparation Preparation,
+    bool Generic = false,
+    IReadOnlyList<string>? Hazards = null,
+    string? Note = null,
+    IReadOnlyList<Connector>? Connectors = null)
 {
     /// <summary>The format name every profile file carries.</summary>
     public const string FormatName = "mendro.profile/1";

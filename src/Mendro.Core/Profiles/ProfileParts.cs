@@ -1,3 +1,5 @@
+using System.ComponentModel.DataAnnotations;
+
 namespace Mendro.Core.Profiles;
 
 /// <summary>A board revision and how to tell it apart.</summary>
@@ -14,14 +16,19 @@ public sealed record Revision(string Id, string Tell);
 /// <param name="Polarity">centre-negative or centre-positive.</param>
 /// <param name="Rails">Supply rails made inside.</param>
 public sealed record Supply(
-    int? Cells, string? Chemistry, string? AdapterKind, double? AdapterVolts, double? AdapterAmps,
-    string? Polarity, IReadOnlyList<Rail>? Rails);
+    [property: Range(1, 1000)] int? Cells,
+    [property: AllowedValues("alkaline", "nimh", "liion")] string? Chemistry,
+    [property: AllowedValues("ac", "dc")] string? AdapterKind,
+    double? AdapterVolts,
+    double? AdapterAmps,
+    [property: AllowedValues("centre-negative", "centre-positive", "any")] string? Polarity,
+    IReadOnlyList<Rail>? Rails);
 
 /// <summary>A supply rail.</summary>
 /// <param name="Name">Name as the bench says it.</param>
 /// <param name="Volts">Nominal volts, with sign.</param>
 /// <param name="Tolerance">Fraction, 0.05 for ±5 %.</param>
-public sealed record Rail(string Name, double Volts, double Tolerance);
+public sealed record Rail(string Name, double Volts, [property: Range(0.0, 1.0)] double Tolerance);
 
 /// <summary>A part in the sense of the bench: something that can be tested, cured or replaced as one.</summary>
 /// <param name="Id">Id, unique in the profile.</param>
@@ -33,14 +40,20 @@ public sealed record Rail(string Name, double Volts, double Tolerance);
 /// <param name="Y">Board position, mm from the top edge.</param>
 /// <param name="Modes">Weights that replace the library's for this model.</param>
 public sealed record Part(
-    PartId Id, string Name, string Kind, string? Board = null, string? Refdes = null,
-    double? X = null, double? Y = null, IReadOnlyList<ModeOverride>? Modes = null);
+    PartId Id,
+    string Name,
+    string Kind,
+    string? Board = null,
+    string? Refdes = null,
+    double? X = null,
+    double? Y = null,
+    IReadOnlyList<ModeOverride>? Modes = null);
 
 /// <summary>A starting weight of this model's own.</summary>
 /// <param name="Mode">Failure-mode id of the part's kind.</param>
 /// <param name="Prior">Chance that a unit brought in as faulty has it, 0 to 1.</param>
 /// <param name="Source">Where the weight comes from.</param>
-public sealed record ModeOverride(string Mode, double Prior, string? Source = null);
+public sealed record ModeOverride(string Mode, [property: Range(0.0, 1.0)] double Prior, string? Source = null);
 
 /// <summary>One part feeding another.</summary>
 /// <param name="From">Part id the flow comes from.</param>
@@ -54,14 +67,23 @@ public sealed record Feed(PartId From, PartId To, Carries Carries);
 /// <param name="Kind">Library function kind; chooses the looks of failure.</param>
 /// <param name="Needs">Parts it needs; everything upstream of them is needed too.</param>
 /// <param name="Minutes">Time to try it once, minutes.</param>
-public sealed record DeviceFunction(FunctionId Id, string Name, string Kind, IReadOnlyList<PartId> Needs, double Minutes = 0.5);
+public sealed record DeviceFunction(
+    FunctionId Id,
+    string Name,
+    string Kind,
+    [property: MinLength(1)] IReadOnlyList<PartId> Needs,
+    [property: Range(0, ProfileFormat.MostMinutes, MinimumIsExclusive = true)] double Minutes = 0.5);
 
 /// <summary>What a probe should read; a missing bound is open.</summary>
 /// <param name="Low">Lowest good value in the unit, or null.</param>
 /// <param name="High">Highest good value in the unit, or null.</param>
 /// <param name="Unit">V, ohm, F, A, beep or word.</param>
 /// <param name="Text">What good looks like, for looking and pressing.</param>
-public sealed record Expectation(double? Low, double? High, string Unit, string? Text = null);
+public sealed record Expectation(
+    double? Low,
+    double? High,
+    [property: AllowedValues("V", "ohm", "F", "A", "beep", "word")] string Unit,
+    string? Text = null);
 
 /// <summary>A place to measure, look or press.</summary>
 /// <param name="Id">Id, unique in the profile.</param>
@@ -77,8 +99,18 @@ public sealed record Expectation(double? Low, double? High, string Unit, string?
 /// <param name="Minutes">Time for the reading alone, minutes.</param>
 /// <param name="Unloaded">For volts: taken with what it feeds unplugged, so that a short behind it does not show.</param>
 public sealed record Probe(
-    ProbeId Id, string Name, string Where, ProbeKind Kind, PartId? At, PartId? Toward, IReadOnlyList<PartId>? Spans,
-    PartId? Rail, Expectation Expect, AccessState State, double Minutes = 1, bool Unloaded = false)
+    ProbeId Id,
+    string Name,
+    string Where,
+    ProbeKind Kind,
+    PartId? At,
+    PartId? Toward,
+    IReadOnlyList<PartId>? Spans,
+    PartId? Rail,
+    Expectation Expect,
+    AccessState State,
+    [property: Range(0, ProfileFormat.MostMinutes, MinimumIsExclusive = true)] double Minutes = 1,
+    bool Unloaded = false)
 {
     /// <summary>The part beside which the map shows it, when it lies on no line.</summary>
     [System.Text.Json.Serialization.JsonIgnore]
@@ -96,7 +128,10 @@ public sealed record Probe(
 /// <param name="Open">Closed to open.</param>
 /// <param name="BoardOut">Open to board out.</param>
 /// <param name="Lifted">Board out to a part lifted.</param>
-public sealed record Preparation(double Open, double BoardOut, double Lifted)
+public sealed record Preparation(
+    [property: Range(0, ProfileFormat.MostMinutes)] double Open,
+    [property: Range(0, ProfileFormat.MostMinutes)] double BoardOut,
+    [property: Range(0, ProfileFormat.MostMinutes)] double Lifted)
 {
     /// <summary>Minutes from one state to another; nothing for going back.</summary>
     public double Minutes(AccessState from, AccessState to)

@@ -1,4 +1,5 @@
 using System.Globalization;
+using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 
 namespace Mendro.Web.Profiles;
@@ -155,8 +156,8 @@ public sealed class ProfileForm
     /// <summary>Feeds as chains of text.</summary>
     public string? Feeds { get; set; }
 
-    /// <summary>Connectors as lines of text.</summary>
-    public string? Connectors { get; set; }
+    /// <summary>Sections as text, by key; one that is not here is left as it was.</summary>
+    public Dictionary<string, string?> Sections { get; set; } = [];
 
     /// <summary>Parts.</summary>
     public List<PartRow> Parts { get; set; } = [];
@@ -182,7 +183,8 @@ public sealed class ProfileForm
             Open = N(profile.Preparation.Open), BoardOut = N(profile.Preparation.BoardOut), Lifted = N(profile.Preparation.Lifted),
             Cells = profile.Supply?.Cells?.ToString(CultureInfo.InvariantCulture), Chemistry = profile.Supply?.Chemistry, AdapterKind = profile.Supply?.AdapterKind,
             AdapterVolts = N(profile.Supply?.AdapterVolts), AdapterAmps = N(profile.Supply?.AdapterAmps), Polarity = profile.Supply?.Polarity,
-            Rails = string.Join('\n', (profile.Supply?.Rails ?? []).Select(r => $"{r.Name}: {N(r.Volts)} V ±{N(r.Tolerance * 100)} %")), Feeds = FeedText.Write(profile.Feeds), Connectors = ConnectorText.Write(profile.Connectors ?? []),
+            Rails = string.Join('\n', (profile.Supply?.Rails ?? []).Select(r => $"{r.Name}: {N(r.Volts)} V ±{N(r.Tolerance * 100)} %")), Feeds = FeedText.Write(profile.Feeds),
+            Sections = ProfileSection.All.ToDictionary(s => s.Key, s => (string?)s.Write(profile)),
             Parts = profile.Parts.Select(p => new PartRow
             {
                 Id = p.Id, Name = p.Name, Kind = p.Kind, Board = p.Board, Refdes = p.Refdes, Weights = string.Join(", ", (p.Modes ?? []).Select(m => $"{m.Mode}={N(m.Prior)}")),

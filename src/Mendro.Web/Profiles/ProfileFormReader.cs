@@ -26,16 +26,39 @@ public sealed partial class ProfileFormReader(TradeLibrary library)
         if (id.Length > 0 && !IdPattern().IsMatch(id)) Report("id", $"“{id}”: only lower case letters, digits and hyphens.");
         var parts = form.Parts.Where(p => Words.Clean(p.Name).Length > 0).Select(p => Part(p, origin)).ToList();
         var feeds = FeedText.Read(form.Feeds, out var wrong);
-        var connectors = ConnectorText.Read(form.Connectors, out var unread);
-        _problems.AddRange([.. wrong, .. unread]);
+        _problems.AddRange(wrong);
         var functions = form.Functions.Where(f => Words.Clean(f.Name).Length > 0).Select(f =>
             new DeviceFunction(IdOf(f.Id, f.Name), Words.Clean(f.Name), Words.Clean(f.Kind), List(f.Needs), Positive(f.Minutes, 0.5, $"function “{Words.Clean(f.Name)}”, minutes"))).ToList();
         var probes = form.Probes.Where(p => Words.Clean(p.Name).Length > 0).Select(Probe).ToList();
-        var profile = new DeviceProfile(DeviceProfile.FormatName, id.Length > 0 ? id : "new", name, Words.Clean(form.Maker), Kind<DeviceKind>(form.Kind, DeviceKind.Handheld), Revisions(form.Revisions),
-            Supply(form), parts, feeds, functions, probes,
-            new Preparation(Positive(form.Open, 5, "minutes to open", zero: true), Positive(form.BoardOut, 5, "minutes to take the board out", zero: true), Positive(form.Lifted, 5, "minutes to lift a part", zero: true)),
-            form.Existing && origin?.Generic == true, form.Hazards.Count > 0 ? form.Hazards : null, Words.Clean(form.Note) is { Length: > 0 } note ? note : null,
-            connectors.Count > 0 ? connectors : null);
+        var preparation = new Preparation(
+            Positive(form.Open, 5, "minutes to open", zero: true),
+            Positive(form.BoardOut, 5, "minutes to take the board out", zero: true),
+            Positive(form.Lifted, 5, "minutes to lift a part", zero: true));
+        var modelId = id.Length > 0 ? id : "new";
+        // From the profile the editing began with: what the form does not show stays as it was.
+        var profile = (origin ?? new DeviceProfile(DeviceProfile.FormatName, modelId, name, "", DeviceKind.Handheld, [], null, [], [], [], [], preparation)) with
+        {
+            Id = modelId,
+            Name = name,
+            Maker = Words.Clean(form.Maker),
+            Kind = Kind<DeviceKind>(form.Kind, DeviceKind.Handheld),
+            Revisions = Revisions(form.Revisions),
+            Supply = Supply(form),
+            Parts = parts,
+            Feeds = feeds,
+            Functions = functions,
+            Probes = probes,
+            Preparation = preparation,
+            Generic = form.Existing && origin?.Generic == true,
+            Hazards = form.Hazards.Count > 0 ? form.Hazards : null,
+            Note = Words.Clean(form.Note) is { Length: > 0 } note ? note : null,
+        };
+        foreach (var section in ProfileSection.All.Where(s => form.Sections.ContainsKey(s.Key)))
+        {
+            profile = section.Read(profile, form.Sections[section.Key], out var unread);
+            _problems.AddRange(unread);
+        }
+
         foreach (var problem in ProfileValidator.Check(profile, library)) Report(Place(problem.Place, profile), problem.Message);
         return profile;
     }

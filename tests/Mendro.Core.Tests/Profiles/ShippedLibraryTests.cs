@@ -38,6 +38,10 @@ public class ShippedLibraryTests
         schema.Validate(json.Replace("\"carries\": \"power\"", "\"carries\": \"steam\"", StringComparison.Ordinal)).ShouldNotBeEmpty();
     }
 
+    /// <summary>The format is written once, in the types; <c>./mendro schema</c> writes the file anew after a change of them.</summary>
+    [Fact]
+    public void The_schema_is_what_the_types_say() => ProfileSchemaMaker.Make().ShouldBe(TradeLibrary.ReadText("profile.schema.json"));
+
     [Fact]
     public void The_documented_schema_is_the_one_that_ships()
     {
