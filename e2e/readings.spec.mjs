@@ -21,7 +21,8 @@ test('a whole supply path is measured hands-free until the switch is named', asy
   await expect(page.locator('.map .stretch-words')).toHaveText('the fault lies in here', { timeout: 90_000 });
   await expect(page.locator('.map .part.suspect[data-id="switch"]')).toBeVisible();
   await expect(page.locator('.know')).toContainText('After the switch');
-  for (const point of ['Cells, in the bay', 'Supply, at the board', 'Fuse, far side']) await expect(page.locator('.know li', { hasText: point }).first()).toContainText('V a cell');
+  for (const point of ['Cells, in the bay', 'Supply, at the board', 'Fuse, far side'])
+    await expect(page.locator('.know li', { hasText: point }).first()).toContainText('V a cell');
   // The first suspect is the switch; the next point, its buzzer, is open like lifted tips and waits for a key.
   await expect(page.locator('.know ~ h2, section h2', { hasText: 'Suspects' })).toBeVisible();
   await expect(page.locator('.reading-bar .at b')).toHaveText('Switch, by buzzer');

@@ -29,7 +29,12 @@ const start = async (demo) => {
     server.stderr.on('data', read);
     server.on('exit', () => reject(new Error(`The server ended:\n${log}`)));
   });
-  return { address: `http://127.0.0.1:${port}`, stop: () => { server.removeAllListeners('exit'); server.kill('SIGKILL'); rmSync(data, { recursive: true, force: true }); } };
+  const stop = () => {
+    server.removeAllListeners('exit');
+    server.kill('SIGKILL');
+    rmSync(data, { recursive: true, force: true });
+  };
+  return { address: `http://127.0.0.1:${port}`, stop };
 };
 
 export const test = base.extend({

@@ -25,8 +25,19 @@ public class DiagnosisBenchmarks
         var random = new Random(5);
         _network = new FaultNetwork(
             Enumerable.Range(0, 80).Select(i => new Fault($"f{i}", 0.005 + 0.1 * random.NextDouble())).ToList(),
-            Enumerable.Range(0, 60).Select(j => new Finding($"s{j}", 0.01, Enumerable.Range(0, 80).Where(_ => random.NextDouble() < 0.25)
-                .Select(i => new Link(i, 0.1 + 0.85 * random.NextDouble())).ToList())).ToList());
+            Enumerable
+                .Range(0, 60)
+                .Select(j => new Finding(
+                    $"s{j}",
+                    0.01,
+                    Enumerable
+                        .Range(0, 80)
+                        .Where(_ => random.NextDouble() < 0.25)
+                        .Select(i => new Link(i, 0.1 + 0.85 * random.NextDouble()))
+                        .ToList()
+                ))
+                .ToList()
+        );
         _observed = Enumerable.Range(0, 60).Select(j => new Observed(j, j < 12)).ToList();
 
         // Most parts: the six-cell backlit handheld. Nine functions fail and one look is bad: ten present findings.
@@ -34,7 +45,16 @@ public class DiagnosisBenchmarks
         _events = _model.Profile.Functions.Select((f, n) => (BenchEvent)new FunctionTried(n, f.Id, false)).ToList();
         _events.Add(new ProbeTaken(99, "psucaps-eye", ProbeOutcome.Abnormal));
         _diagnosis = UnitDiagnosis.Make(_model, _events).Value!;
-        _scene = new MapScene(_model, _diagnosis.Verdict, new Dictionary<string, string>(), new Dictionary<string, string>(), "tp1", id => id, id => id, id => id);
+        _scene = new MapScene(
+            _model,
+            _diagnosis.Verdict,
+            new Dictionary<string, string>(),
+            new Dictionary<string, string>(),
+            "tp1",
+            id => id,
+            id => id,
+            id => id
+        );
     }
 
     /// <summary>80 faults, 60 findings observed, 12 of them present.</summary>
@@ -43,7 +63,8 @@ public class DiagnosisBenchmarks
 
     /// <summary>Largest profile, ten present findings: diagnosis and full ranking.</summary>
     [Benchmark]
-    public int DiagnosisAndRanking() => new MoveAdvisor(new BenchCosts()).Advise(UnitDiagnosis.Make(_model, _events).Value!, AccessState.Closed).Moves.Count;
+    public int DiagnosisAndRanking() =>
+        new MoveAdvisor(new BenchCosts()).Advise(UnitDiagnosis.Make(_model, _events).Value!, AccessState.Closed).Moves.Count;
 
     /// <summary>The same, with what speaks for and against every suspect.</summary>
     [Benchmark]

@@ -20,9 +20,12 @@ public class PageBenchmarks
     public void Start()
     {
         var root = new DirectoryInfo(AppContext.BaseDirectory);
-        while (!File.Exists(Path.Combine(root.FullName, "Mendro.slnx"))) root = root.Parent!;
+        while (!File.Exists(Path.Combine(root.FullName, "Mendro.slnx")))
+            root = root.Parent!;
         Environment.SetEnvironmentVariable("ASPNETCORE_TEST_CONTENTROOT_MENDRO_WEB", Path.Combine(root.FullName, "src", "Mendro.Web"));
-        _factory = new WebApplicationFactory<Program>().WithWebHostBuilder(host => host.UseSetting("data", _folder).UseSetting("demo", "true"));
+        _factory = new WebApplicationFactory<Program>().WithWebHostBuilder(host =>
+            host.UseSetting("data", _folder).UseSetting("demo", "true")
+        );
         _client = _factory.CreateClient();
     }
 

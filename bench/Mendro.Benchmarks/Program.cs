@@ -9,6 +9,13 @@ namespace Mendro.Benchmarks;
 internal static class BenchmarkProgram
 {
     // In one process: the project's central package versions need not be restored again for every benchmark.
-    private static void Main(string[] args) => BenchmarkSwitcher.FromAssembly(typeof(BenchmarkProgram).Assembly).Run(args, DefaultConfig.Instance
-        .AddJob(Job.Default.WithToolchain(InProcessEmitToolchain.Instance).WithWarmupCount(3).WithIterationCount(10)));
+    private static void Main(string[] args) =>
+        BenchmarkSwitcher
+            .FromAssembly(typeof(BenchmarkProgram).Assembly)
+            .Run(
+                args,
+                DefaultConfig.Instance.AddJob(
+                    Job.Default.WithToolchain(InProcessEmitToolchain.Instance).WithWarmupCount(3).WithIterationCount(10)
+                )
+            );
 }

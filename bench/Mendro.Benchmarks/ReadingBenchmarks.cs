@@ -27,7 +27,8 @@ public class ReadingBenchmarks
     {
         var watch = new SteadyWatch(TimeSpan.FromSeconds(1), armed: true);
         var state = SteadyState.Moving;
-        for (var n = 0; n < 100; n++) state = watch.Step(TimeSpan.FromMilliseconds(110 * n), ReadingUnit.Volts, 6.2);
+        for (var n = 0; n < 100; n++)
+            state = watch.Step(TimeSpan.FromMilliseconds(110 * n), ReadingUnit.Volts, 6.2);
         return state;
     }
 

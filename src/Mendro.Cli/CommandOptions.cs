@@ -24,9 +24,12 @@ internal sealed class CommandOptions
                 continue;
             }
 
-            if (!known.Contains(args[n])) problem = $"“{args[n]}” is not an option here. Known: {string.Join(", ", known)}, --json.";
-            else if (n + 1 >= args.Length) problem = $"{args[n]} lacks its value.";
-            if (problem is not null) return null;
+            if (!known.Contains(args[n]))
+                problem = $"“{args[n]}” is not an option here. Known: {string.Join(", ", known)}, --json.";
+            else if (n + 1 >= args.Length)
+                problem = $"{args[n]} lacks its value.";
+            if (problem is not null)
+                return null;
             options._values[args[n]] = args[++n];
         }
 
@@ -45,10 +48,12 @@ internal sealed class CommandOptions
         }
 
         problem = Commands.ReadText(file, out var text);
-        if (problem is not null) return null;
+        if (problem is not null)
+            return null;
         var read = ProfileJson.Read(text);
         problem = read.Problem;
-        if (!read.IsOk) return null;
+        if (!read.IsOk)
+            return null;
         problem = ProfileValidator.Check(read.Value, TradeLibrary.Shipped).Select(p => $"{p.Place}: {p.Message}").FirstOrDefault();
         return problem is null ? new DeviceModel(read.Value, TradeLibrary.Shipped) : null;
     }

@@ -8,7 +8,9 @@ namespace Mendro.Cli;
 /// <summary>The commands for machines: answers on standard output, messages on standard error.</summary>
 public static class Commands
 {
-    private const string Known = "diagnose FILE --json; advise --profile FILE --evidence FILE --json; simulate --profile FILE --units N --seed S --policy advisor|checklist|oracle --json; calc NAME key=value … --json; backup FILE; restore FILE; export DIR; import DIR";
+    private const string Known =
+        "diagnose FILE --json; advise --profile FILE --evidence FILE --json; simulate --profile FILE --units N --seed S "
+        + "--policy advisor|checklist|oracle --json; calc NAME key=value … --json; backup FILE; restore FILE; export DIR; import DIR";
 
     private const long LargestFile = 16 * 1024 * 1024;
 
@@ -25,7 +27,8 @@ public static class Commands
     /// <returns>0, or 2 for bad input.</returns>
     public static int Run(string[] args, TextWriter output, TextWriter error)
     {
-        if (args.Length == 0) return Refuse(error, $"Say a command: {Known}");
+        if (args.Length == 0)
+            return Refuse(error, $"Say a command: {Known}");
         return args[0] switch
         {
             "diagnose" => Diagnose(args[1..], output, error),
@@ -51,10 +54,13 @@ public static class Commands
     {
         var json = args.Contains("--json");
         var files = args.Where(a => a != "--json").ToList();
-        if (files.Count != 1) return Refuse(error, "diagnose wants one file: diagnose FILE --json");
-        if (ReadText(files[0], out var text) is { } problem) return Refuse(error, problem);
+        if (files.Count != 1)
+            return Refuse(error, "diagnose wants one file: diagnose FILE --json");
+        if (ReadText(files[0], out var text) is { } problem)
+            return Refuse(error, problem);
         var outcome = NetworkFile.Diagnose(text, TimeProvider.System);
-        if (!outcome.IsOk) return Refuse(error, outcome.Problem!);
+        if (!outcome.IsOk)
+            return Refuse(error, outcome.Problem!);
         if (json)
         {
             output.WriteLine(JsonSerializer.Serialize(outcome.Value, ProfileJson.Options));
@@ -62,7 +68,8 @@ public static class Commands
         }
 
         output.WriteLine($"probability of the evidence {outcome.Value.EvidenceProbability:g6}");
-        foreach (var fault in outcome.Value.Faults.OrderByDescending(f => f.Posterior)) output.WriteLine($"{fault.Posterior,10:p2}  {fault.Id}");
+        foreach (var fault in outcome.Value.Faults.OrderByDescending(f => f.Posterior))
+            output.WriteLine($"{fault.Posterior, 10:p2}  {fault.Id}");
         return Good;
     }
 
@@ -77,8 +84,10 @@ public static class Commands
             return null;
         }
 
-        if (!File.Exists(file)) return $"There is no file “{file}”.";
-        if (new FileInfo(file).Length > LargestFile) return "The file is larger than 16 MB.";
+        if (!File.Exists(file))
+            return $"There is no file “{file}”.";
+        if (new FileInfo(file).Length > LargestFile)
+            return "The file is larger than 16 MB.";
         try
         {
             text = File.ReadAllText(file);

@@ -8,50 +8,121 @@ namespace Mendro.Cli;
 /// <summary><c>backup</c>, <c>restore</c>, <c>export</c> and <c>import</c>: a whole shop out of its folder and into one.</summary>
 internal static class SafekeepingCommands
 {
-    public static int Backup(string[] args, TextWriter output, TextWriter error) => Run(args, "backup wants a file to write: backup FILE [--data DIR]", error, (file, folder, json) =>
-    {
-        var manifest = ShopBackup.Write(folder, file, TimeProvider.System.GetUtcNow());
-        Say(output, json, new { file, bytes = new FileInfo(file).Length, manifest.Jobs, manifest.Level }, $"{file}: {Count(manifest.Jobs, "job")}, {new FileInfo(file).Length / 1024} KB");
-        return Commands.Good;
-    });
+    public static int Backup(string[] args, TextWriter output, TextWriter error) =>
+        Run(
+            args,
+            "backup wants a file to write: backup FILE [--data DIR]",
+            error,
+            (file, folder, json) =>
+            {
+                var manifest = ShopBackup.Write(folder, file, TimeProvider.System.GetUtcNow());
+                Say(
+                    output,
+                    json,
+                    new
+                    {
+                        file,
+                        bytes = new FileInfo(file).Length,
+                        manifest.Jobs,
+                        manifest.Level,
+                    },
+                    $"{file}: {Count(manifest.Jobs, "job")}, {new FileInfo(file).Length / 1024} KB"
+                );
+                return Commands.Good;
+            }
+        );
 
-    public static int Restore(string[] args, TextWriter output, TextWriter error) => Run(args, "restore wants a backup: restore FILE [--data DIR]", error, (file, folder, json) =>
-    {
-        using var held = Hold(folder);
-        var (manifest, old) = ShopBackup.Restore(file, folder, TimeProvider.System.GetUtcNow());
-        var kept = old is null ? "" : $" The shop that was there lies in {old}.";
-        Say(output, json, new { file, folder, manifest.Jobs, manifest.Level, oldShop = old }, $"Restored to {folder}: {Count(manifest.Jobs, "job")}.{kept}");
-        return Commands.Good;
-    });
+    public static int Restore(string[] args, TextWriter output, TextWriter error) =>
+        Run(
+            args,
+            "restore wants a backup: restore FILE [--data DIR]",
+            error,
+            (file, folder, json) =>
+            {
+                using var held = Hold(folder);
+                var (manifest, old) = ShopBackup.Restore(file, folder, TimeProvider.System.GetUtcNow());
+                var kept = old is null ? "" : $" The shop that was there lies in {old}.";
+                Say(
+                    output,
+                    json,
+                    new
+                    {
+                        file,
+                        folder,
+                        manifest.Jobs,
+                        manifest.Level,
+                        oldShop = old,
+                    },
+                    $"Restored to {folder}: {Count(manifest.Jobs, "job")}.{kept}"
+                );
+                return Commands.Good;
+            }
+        );
 
-    public static int Export(string[] args, TextWriter output, TextWriter error) => Run(args, "export wants a folder to write: export DIR [--data DIR]", error, (target, folder, json) =>
-    {
-        if (!File.Exists(Path.Combine(folder, "shop.db"))) throw new ShopFileException($"There is no shop in “{folder}”.");
-        var database = new ShopDatabase(Path.Combine(folder, "shop.db"));
-        // A shop of an earlier level is brought up to date first, as when it is opened.
-        using (var held = ShopLock.TryTake(folder))
-            if (held is not null) database.Migrate();
-        var manifest = ShopTransfer.Export(database, target);
-        var rows = manifest.Tables.Sum(t => t.Rows);
-        Say(output, json, new { folder = target, tables = manifest.Tables, manifest.Level }, $"{target}: {Count(rows, "row")} in {manifest.Tables.Count} files");
-        return Commands.Good;
-    });
+    public static int Export(string[] args, TextWriter output, TextWriter error) =>
+        Run(
+            args,
+            "export wants a folder to write: export DIR [--data DIR]",
+            error,
+            (target, folder, json) =>
+            {
+                if (!File.Exists(Path.Combine(folder, "shop.db")))
+                    throw new ShopFileException($"There is no shop in “{folder}”.");
+                var database = new ShopDatabase(Path.Combine(folder, "shop.db"));
+                // A shop of an earlier level is brought up to date first, as when it is opened.
+                using (var held = ShopLock.TryTake(folder))
+                    if (held is not null)
+                        database.Migrate();
+                var manifest = ShopTransfer.Export(database, target);
+                var rows = manifest.Tables.Sum(t => t.Rows);
+                Say(
+                    output,
+                    json,
+                    new
+                    {
+                        folder = target,
+                        tables = manifest.Tables,
+                        manifest.Level,
+                    },
+                    $"{target}: {Count(rows, "row")} in {manifest.Tables.Count} files"
+                );
+                return Commands.Good;
+            }
+        );
 
-    public static int Import(string[] args, TextWriter output, TextWriter error) => Run(args, "import wants the folder of an export: import DIR [--data DIR]", error, (source, folder, json) =>
-    {
-        using var held = Hold(folder);
-        var manifest = ShopTransfer.Import(source, folder);
-        Say(output, json, new { folder, tables = manifest.Tables, manifest.Level }, $"Taken in to {folder}: {Count(manifest.Tables.Sum(t => t.Rows), "row")}");
-        return Commands.Good;
-    });
+    public static int Import(string[] args, TextWriter output, TextWriter error) =>
+        Run(
+            args,
+            "import wants the folder of an export: import DIR [--data DIR]",
+            error,
+            (source, folder, json) =>
+            {
+                using var held = Hold(folder);
+                var manifest = ShopTransfer.Import(source, folder);
+                Say(
+                    output,
+                    json,
+                    new
+                    {
+                        folder,
+                        tables = manifest.Tables,
+                        manifest.Level,
+                    },
+                    $"Taken in to {folder}: {Count(manifest.Tables.Sum(t => t.Rows), "row")}"
+                );
+                return Commands.Good;
+            }
+        );
 
     private static int Run(string[] args, string usage, TextWriter error, Func<string, string, bool, int> work)
     {
         var at = Array.IndexOf(args, "--data");
         var data = at >= 0 && at + 1 < args.Length ? args[at + 1] : null;
-        if (at >= 0 && data is null) return Commands.Refuse(error, "--data lacks its value: the folder of the shop.");
+        if (at >= 0 && data is null)
+            return Commands.Refuse(error, "--data lacks its value: the folder of the shop.");
         var rest = args.Where((a, n) => a != "--json" && (at < 0 || n != at && n != at + 1)).ToList();
-        if (rest.Count != 1 || rest[0].StartsWith("--", StringComparison.Ordinal)) return Commands.Refuse(error, usage);
+        if (rest.Count != 1 || rest[0].StartsWith("--", StringComparison.Ordinal))
+            return Commands.Refuse(error, usage);
         try
         {
             return work(rest[0], Path.GetFullPath(data ?? UsualFolder()), args.Contains("--json"));
@@ -63,13 +134,15 @@ internal static class SafekeepingCommands
     }
 
     /// <summary>The folder that <c>serve</c> uses when none is told; else the demo's, when it is the only shop here.</summary>
-    private static string UsualFolder() => Environment.GetEnvironmentVariable("MENDRO_DATA")
+    private static string UsualFolder() =>
+        Environment.GetEnvironmentVariable("MENDRO_DATA")
         ?? (!File.Exists(".data/shop.db") && File.Exists(".demo/shop.db") ? ".demo" : ".data");
 
     private static ShopLock Hold(string folder) =>
         ShopLock.TryTake(folder) ?? throw new ShopFileException($"Mendro works on “{folder}” now. Close it first.");
 
-    private static string Count(long number, string thing) => string.Create(CultureInfo.InvariantCulture, $"{number} {thing}{(number == 1 ? "" : "s")}");
+    private static string Count(long number, string thing) =>
+        string.Create(CultureInfo.InvariantCulture, $"{number} {thing}{(number == 1 ? "" : "s")}");
 
     private static void Say(TextWriter output, bool json, object answer, string words) =>
         output.WriteLine(json ? JsonSerializer.Serialize(answer, ProfileJson.Options) : words);

@@ -13,24 +13,50 @@ internal static class SimulateCommand
     public static int Run(string[] args, TextWriter output, TextWriter error)
     {
         var options = CommandOptions.Read(args, ["--profile", "--units", "--seed", "--policy", "--shift", "--learn"], out var problem);
-        if (options is null) return Commands.Refuse(error, problem!);
-        if (!int.TryParse(options.Value("--units") ?? "200", NumberStyles.None, CultureInfo.InvariantCulture, out var units) || units is < 1 or > MostUnits)
+        if (options is null)
+            return Commands.Refuse(error, problem!);
+        if (
+            !int.TryParse(options.Value("--units") ?? "200", NumberStyles.None, CultureInfo.InvariantCulture, out var units)
+            || units is < 1 or > MostUnits
+        )
             return Commands.Refuse(error, $"--units must be a whole number from 1 to {MostUnits}.");
         if (!long.TryParse(options.Value("--seed") ?? "1", NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture, out var seed))
             return Commands.Refuse(error, "--seed must be a whole number.");
-        if (options.Value("--policy") is not { Length: > 0 } name || !char.IsLetter(name[0]) || !Enum.TryParse<SimulatedPolicy>(name, ignoreCase: true, out var policy))
+        if (
+            options.Value("--policy") is not { Length: > 0 } name
+            || !char.IsLetter(name[0])
+            || !Enum.TryParse<SimulatedPolicy>(name, ignoreCase: true, out var policy)
+        )
             return Commands.Refuse(error, "--policy must be advisor, checklist or oracle.");
         long shift = 0;
-        if (options.Value("--shift") is { } told && !long.TryParse(told, NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture, out shift))
+        if (
+            options.Value("--shift") is { } told
+            && !long.TryParse(told, NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture, out shift)
+        )
             return Commands.Refuse(error, "--shift must be a whole number: the seed of a world with frequencies of its own.");
-        if (!int.TryParse(options.Value("--learn") ?? "0", NumberStyles.None, CultureInfo.InvariantCulture, out var learned) || learned > MostUnits)
+        if (
+            !int.TryParse(options.Value("--learn") ?? "0", NumberStyles.None, CultureInfo.InvariantCulture, out var learned)
+            || learned > MostUnits
+        )
             return Commands.Refuse(error, "--learn must be a whole number of closed jobs.");
-        if (options.Model(out problem) is not { } model) return Commands.Refuse(error, problem!);
+        if (options.Model(out problem) is not { } model)
+            return Commands.Refuse(error, problem!);
 
-        var result = Simulation.Run(model, units, seed, policy, new SimulatedWorld(options.Value("--shift") is null ? null : shift, learned));
-        output.WriteLine(options.Json
-            ? JsonSerializer.Serialize(result, ProfileJson.Options)
-            : string.Create(CultureInfo.InvariantCulture, $"{policy}: {result.MeanMinutes:0.0} min mean, {result.P90Minutes:0} min p90, {result.ShareCured:p0} cured, parts {result.MeanCost:0.00}"));
+        var result = Simulation.Run(
+            model,
+            units,
+            seed,
+            policy,
+            new SimulatedWorld(options.Value("--shift") is null ? null : shift, learned)
+        );
+        output.WriteLine(
+            options.Json
+                ? JsonSerializer.Serialize(result, ProfileJson.Options)
+                : string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"{policy}: {result.MeanMinutes:0.0} min mean, {result.P90Minutes:0} min p90, {result.ShareCured:p0} cured, parts {result.MeanCost:0.00}"
+                )
+        );
         return Commands.Good;
     }
 }

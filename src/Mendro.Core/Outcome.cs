@@ -4,7 +4,8 @@ namespace Mendro.Core;
 
 /// <summary>A value or the reason there is none; the reason is a sentence a technician can act on.</summary>
 /// <typeparam name="T">What is returned when all went well.</typeparam>
-public readonly record struct Outcome<T> where T : class
+public readonly record struct Outcome<T>
+    where T : class
 {
     private Outcome(T? value, string? problem) => (Value, Problem) = (value, problem);
 

@@ -9,7 +9,8 @@ namespace Mendro.Instruments;
 /// <param name="Problem">Why there is none.</param>
 public sealed record MeterSample(Reading? Reading, string? Problem);
 
-/// <summary>The bench meter: sets the function a probe needs, and reads. A lost link costs the reading of that moment and no more.</summary>
+/// <summary>The bench meter: sets the function a probe needs, and reads. A lost link costs the reading of that moment and no
+/// more.</summary>
 public sealed class BenchMeter(Func<InstrumentAddress?> address, TimeProvider time) : IDisposable
 {
     private readonly InstrumentKeeper _keeper = new(time);
@@ -24,24 +25,31 @@ public sealed class BenchMeter(Func<InstrumentAddress?> address, TimeProvider ti
     /// <param name="cancel">Gives up.</param>
     public async Task<MeterSample> ReadAsync(string? function, ProbeKind kind, CancellationToken cancel)
     {
-        if (function is null) return new(null, "No meter answers this: look or press.");
-        if (Address is not { } meter) return new(null, "No meter is set.");
+        if (function is null)
+            return new(null, "No meter answers this: look or press.");
+        if (Address is not { } meter)
+            return new(null, "No meter is set.");
         try
         {
-            return await _keeper.UseAsync(meter, async (link, fresh) =>
-            {
-                if (fresh || _function != function)
+            return await _keeper.UseAsync(
+                meter,
+                async (link, fresh) =>
                 {
-                    _function = null;
-                    await link.SendAsync($"CONF:{function}", cancel);
-                    var error = await link.QueryAsync("SYST:ERR?", cancel);
-                    if (!error.TrimStart('+').StartsWith("0,", StringComparison.Ordinal)) return new MeterSample(null, $"The meter refused CONF:{function}: {error}");
-                    _function = function;
-                }
+                    if (fresh || _function != function)
+                    {
+                        _function = null;
+                        await link.SendAsync($"CONF:{function}", cancel);
+                        var error = await link.QueryAsync("SYST:ERR?", cancel);
+                        if (!error.TrimStart('+').StartsWith("0,", StringComparison.Ordinal))
+                            return new MeterSample(null, $"The meter refused CONF:{function}: {error}");
+                        _function = function;
+                    }
 
-                var read = MeterDialect.Parse(await link.QueryAsync("READ?", cancel), kind);
-                return new MeterSample(read.Value, read.Problem);
-            }, cancel);
+                    var read = MeterDialect.Parse(await link.QueryAsync("READ?", cancel), kind);
+                    return new MeterSample(read.Value, read.Problem);
+                },
+                cancel
+            );
         }
         catch (InstrumentLinkException ex)
         {

@@ -29,7 +29,8 @@ public sealed class BenchSupply(Func<InstrumentAddress?> address, TimeProvider t
 
     /// <summary>Sets volts and current limit; the limit first, so that it already holds when the volts rise.</summary>
     /// <exception cref="InstrumentLinkException">It does not answer, or refuses the values.</exception>
-    public Task<SupplyState> SetAsync(double volts, double limitAmps, CancellationToken cancel) => DoAsync(Settings(volts, limitAmps), cancel);
+    public Task<SupplyState> SetAsync(double volts, double limitAmps, CancellationToken cancel) =>
+        DoAsync(Settings(volts, limitAmps), cancel);
 
     /// <summary>Switches its output.</summary>
     /// <exception cref="InstrumentLinkException">It does not answer, or refuses.</exception>
@@ -37,7 +38,8 @@ public sealed class BenchSupply(Func<InstrumentAddress?> address, TimeProvider t
 
     /// <summary>Sets volts and current limit, and only then switches its output on.</summary>
     /// <exception cref="InstrumentLinkException">It does not answer, or refuses; after a refusal it is not switched on.</exception>
-    public Task<SupplyState> FeedAsync(double volts, double limitAmps, CancellationToken cancel) => DoAsync([.. Settings(volts, limitAmps), "OUTP ON"], cancel);
+    public Task<SupplyState> FeedAsync(double volts, double limitAmps, CancellationToken cancel) =>
+        DoAsync([.. Settings(volts, limitAmps), "OUTP ON"], cancel);
 
     /// <inheritdoc/>
     public void Dispose() => _keeper.Dispose();
@@ -45,11 +47,16 @@ public sealed class BenchSupply(Func<InstrumentAddress?> address, TimeProvider t
     private static string[] Settings(double volts, double limitAmps) =>
         [FormattableString.Invariant($"CURR {limitAmps:0.####}"), FormattableString.Invariant($"VOLT {volts:0.####}")];
 
-    private Task<SupplyState> DoAsync(string[] commands, CancellationToken cancel) => UseAsync(async link =>
-    {
-        foreach (var command in commands) await CommandAsync(link, command, cancel);
-        return await StateAsync(link, cancel);
-    }, cancel);
+    private Task<SupplyState> DoAsync(string[] commands, CancellationToken cancel) =>
+        UseAsync(
+            async link =>
+            {
+                foreach (var command in commands)
+                    await CommandAsync(link, command, cancel);
+                return await StateAsync(link, cancel);
+            },
+            cancel
+        );
 
     private Task<SupplyState> UseAsync(Func<ScpiLink, Task<SupplyState>> work, CancellationToken cancel) =>
         _keeper.UseAsync(Address ?? throw new InstrumentLinkException("No bench supply is set."), (link, _) => work(link), cancel);
@@ -59,16 +66,25 @@ public sealed class BenchSupply(Func<InstrumentAddress?> address, TimeProvider t
         async Task<double> Ask(string query)
         {
             var answer = await link.QueryAsync(query, cancel);
-            return double.TryParse(answer, NumberStyles.Float, CultureInfo.InvariantCulture, out var value) ? value : throw new InstrumentLinkException($"The supply answered “{answer}” to {query}.");
+            return double.TryParse(answer, NumberStyles.Float, CultureInfo.InvariantCulture, out var value)
+                ? value
+                : throw new InstrumentLinkException($"The supply answered “{answer}” to {query}.");
         }
 
-        return new SupplyState(await Ask("VOLT?"), await Ask("CURR?"), await Ask("OUTP?") > 0, await Ask("MEAS:VOLT?"), await Ask("MEAS:CURR?"));
+        return new SupplyState(
+            await Ask("VOLT?"),
+            await Ask("CURR?"),
+            await Ask("OUTP?") > 0,
+            await Ask("MEAS:VOLT?"),
+            await Ask("MEAS:CURR?")
+        );
     }
 
     private static async Task CommandAsync(ScpiLink link, string command, CancellationToken cancel)
     {
         await link.SendAsync(command, cancel);
         var error = await link.QueryAsync("SYST:ERR?", cancel);
-        if (!error.TrimStart('+').StartsWith("0,", StringComparison.Ordinal)) throw new InstrumentLinkException($"The supply refused {command}: {error}");
+        if (!error.TrimStart('+').StartsWith("0,", StringComparison.Ordinal))
+            throw new InstrumentLinkException($"The supply refused {command}: {error}");
     }
 }

@@ -37,7 +37,8 @@ public sealed class InstrumentKeeper(TimeProvider time) : IDisposable
                 (_lost, _pause) = (null, FirstPause);
             }
 
-            if (_link is null && _lost is not null && time.GetElapsedTime(_lostAt) < _pause) throw new InstrumentLinkException(_lost);
+            if (_link is null && _lost is not null && time.GetElapsedTime(_lostAt) < _pause)
+                throw new InstrumentLinkException(_lost);
             var fresh = _link is null;
             if (_link is null)
             {

@@ -42,7 +42,10 @@ public sealed class ScpiLink : IDisposable
         catch (Exception ex) when (ex is SocketException or IOException or OperationCanceledException && !cancel.IsCancellationRequested)
         {
             client.Dispose();
-            throw new InstrumentLinkException($"No answer at {host}, port {port}. Is the instrument on, and its LAN or raw socket switched on?", ex);
+            throw new InstrumentLinkException(
+                $"No answer at {host}, port {port}. Is the instrument on, and its LAN or raw socket switched on?",
+                ex
+            );
         }
         catch
         {
@@ -53,11 +56,15 @@ public sealed class ScpiLink : IDisposable
 
     /// <summary>Sends a command that has no answer.</summary>
     /// <exception cref="InstrumentLinkException">The link is gone.</exception>
-    public Task SendAsync(string command, CancellationToken cancel) => Guarded(async token =>
-    {
-        await _client.GetStream().WriteAsync(Encoding.ASCII.GetBytes(command + "\n"), token);
-        return "";
-    }, cancel);
+    public Task SendAsync(string command, CancellationToken cancel) =>
+        Guarded(
+            async token =>
+            {
+                await _client.GetStream().WriteAsync(Encoding.ASCII.GetBytes(command + "\n"), token);
+                return "";
+            },
+            cancel
+        );
 
     /// <summary>Sends a query and waits for its line.</summary>
     /// <returns>The line without its end.</returns>
@@ -80,13 +87,17 @@ public sealed class ScpiLink : IDisposable
             {
                 _held = await _client.GetStream().ReadAsync(_buffer, token);
                 _next = 0;
-                if (_held == 0) throw new InstrumentLinkException("The instrument closed the link.");
+                if (_held == 0)
+                    throw new InstrumentLinkException("The instrument closed the link.");
             }
 
             var c = (char)_buffer[_next++];
-            if (c == '\n') return _line.ToString().TrimEnd('\r');
-            if (c is not ('\r' or '\t') && c is < ' ' or > '~') throw new InstrumentLinkException("What came back is not text: is this port a SCPI socket?");
-            if (_line.Length >= LongestLine) throw new InstrumentLinkException("The answer does not end: is this port a SCPI socket?");
+            if (c == '\n')
+                return _line.ToString().TrimEnd('\r');
+            if (c is not ('\r' or '\t') && c is < ' ' or > '~')
+                throw new InstrumentLinkException("What came back is not text: is this port a SCPI socket?");
+            if (_line.Length >= LongestLine)
+                throw new InstrumentLinkException("The answer does not end: is this port a SCPI socket?");
             _line.Append(c);
         }
     }

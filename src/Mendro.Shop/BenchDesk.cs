@@ -24,7 +24,8 @@ public sealed class BenchDesk(ModelShelf models, BenchRecordStore records, Setti
     private readonly MemoryCache _views = new(new MemoryCacheOptions { SizeLimit = MostBytes, TrackStatistics = true });
 
     /// <summary>Jobs kept at present and their size in bytes, by estimate.</summary>
-    public (long Jobs, long Bytes) Load => _views.GetCurrentStatistics() is { } now ? (now.CurrentEntryCount, now.CurrentEstimatedSize ?? 0) : default;
+    public (long Jobs, long Bytes) Load =>
+        _views.GetCurrentStatistics() is { } now ? (now.CurrentEntryCount, now.CurrentEstimatedSize ?? 0) : default;
 
     /// <summary>A job with everything computed.</summary>
     public JobView Open(Job job) => Open(job, records.Of(job.Id), settings.Get(), experience.Now());
@@ -37,7 +38,8 @@ public sealed class BenchDesk(ModelShelf models, BenchRecordStore records, Setti
         return jobs.Select(job => Open(job, [.. all[job.Id]], shop, known)).ToList();
     }
 
-    /// <summary>The diagnosis with its network and tables, worked out anew and not kept; null when the evidence contradicts itself.</summary>
+    /// <summary>The diagnosis with its network and tables, worked out anew and not kept; null when the evidence contradicts
+    /// itself.</summary>
     public UnitDiagnosis? Reason(JobView view)
     {
         var context = experience.Now().For(view.Job, view.Model, view.Records);
@@ -52,20 +54,31 @@ public sealed class BenchDesk(ModelShelf models, BenchRecordStore records, Setti
         var model = models.Of(job);
         var context = known.For(job, model, held);
         var key = Key(job, held, shop, context);
-        if (_views.TryGetValue(job.Id, out Kept? kept) && kept!.Key == key) return kept.View with { Job = job };
+        if (_views.TryGetValue(job.Id, out Kept? kept) && kept!.Key == key)
+            return kept.View with { Job = job };
         var view = Compute(job, model, held, shop, context);
         _views.Set(job.Id, new Kept(key, view), new MemoryCacheEntryOptions { Size = Size(view) });
         return view;
     }
 
-    /// <summary>All that bears on a job's computation, and nothing else: not the shop's name, nor a cause that leaves its chances as they are.</summary>
+    /// <summary>All that bears on a job's computation, and nothing else: not the shop's name, nor a cause that leaves its chances
+    /// as they are.</summary>
     private static string Key(Job job, IReadOnlyList<BenchRecord> held, ShopSettings shop, CaseContext context)
     {
         var priors = context.Priors is { } chances ? Digest(chances) : "own";
-        var gear = string.Join(',', (context.Gear ?? []).Select(g => string.Create(CultureInfo.InvariantCulture, $"{g.Id}:{g.UsesSinceCleaning}")));
-        return string.Create(CultureInfo.InvariantCulture, $"""
-            {string.Join(',', held.Select(r => $"{r.Id}.{r.At.Ticks}"))}|{job.Values}|{shop.PerHour}|{shop.OriginalityMinutes}|{job.ProfileId}@{job.ProfileVersion}|{priors}|{gear}
-            """);
+        var gear = string.Join(
+            ',',
+            (context.Gear ?? []).Select(g => string.Create(CultureInfo.InvariantCulture, $"{g.Id}:{g.UsesSinceCleaning}"))
+        );
+        return string.Create(
+            CultureInfo.InvariantCulture,
+            $"""
+            {string.Join(
+                ',',
+                held.Select(r => $"{r.Id}.{r.At.Ticks}")
+            )}|{job.Values}|{shop.PerHour}|{shop.OriginalityMinutes}|{job.ProfileId}@{job.ProfileVersion}|{priors}|{gear}
+            """
+        );
     }
 
     /// <summary>Learning recomputes chances that it leaves alone; their last bits may differ and mean nothing.</summary>
@@ -81,7 +94,8 @@ public sealed class BenchDesk(ModelShelf models, BenchRecordStore records, Setti
         var proof = ProofSheet.Make(model.Profile, events);
         var access = UnitAccess.Of(model, held);
         var outcome = UnitDiagnosis.Make(model, events, context);
-        if (!outcome.IsOk) return new JobView(job, model, held, access, null, Explain(model, outcome.Problem!), new Advice([], null), null, proof);
+        if (!outcome.IsOk)
+            return new JobView(job, model, held, access, null, Explain(model, outcome.Problem!), new Advice([], null), null, proof);
         var advice = new MoveAdvisor(JobCosts.Of(job, shop)).Advise(outcome.Value, access);
         var worth = outcome.Value.Target is null ? null : WorthLine.Judge(advice, job.Values, shop.PerHour);
         return new JobView(job, model, held, access, outcome.Value.Verdict, null, advice, worth, proof);
@@ -108,6 +122,6 @@ public sealed class BenchDesk(ModelShelf models, BenchRecordStore records, Setti
 public static class JobCosts
 {
     /// <summary>Costs of a job at the shop's rate, with what is at stake in it.</summary>
-    public static BenchCosts Of(Job job, ShopSettings shop) => new(
-        (double)shop.RatePerHour, shop.OriginalityMinutes, UncuredMinutes: WorthLine.UncuredMinutes(job.Values, shop.PerHour));
+    public static BenchCosts Of(Job job, ShopSettings shop) =>
+        new((double)shop.RatePerHour, shop.OriginalityMinutes, UncuredMinutes: WorthLine.UncuredMinutes(job.Values, shop.PerHour));
 }

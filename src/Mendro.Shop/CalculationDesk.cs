@@ -9,14 +9,24 @@ namespace Mendro.Shop;
 public sealed class CalculationDesk(JobBench bench, Ledger ledger)
 {
     /// <summary>Files a calculation.</summary>
-    public Deed<Done> File(long number, Calculation calculation, string? once = null) => ledger.Once<Done>(once, () =>
-    {
-        var opened = bench.Open(number);
-        if (opened.Done is not { } job) return opened.Refusal!;
-        var inputs = calculation.Inputs.ToDictionary(i => i.Key, i => JsonSerializer.SerializeToElement(i.Value));
-        var body = new CalculationFiled(
-            calculation.Calculator.Name, calculation.Calculator.Title, CalculatorWords.InAndOut(calculation), inputs, calculation.Answer.Good);
-        bench.File(job, body, job.Job.Stage);
-        return new Done($"Filed in job {job.Job.Tag}.");
-    });
+    public Deed<Done> File(long number, Calculation calculation, string? once = null) =>
+        ledger.Once<Done>(
+            once,
+            () =>
+            {
+                var opened = bench.Open(number);
+                if (opened.Done is not { } job)
+                    return opened.Refusal!;
+                var inputs = calculation.Inputs.ToDictionary(i => i.Key, i => JsonSerializer.SerializeToElement(i.Value));
+                var body = new CalculationFiled(
+                    calculation.Calculator.Name,
+                    calculation.Calculator.Title,
+                    CalculatorWords.InAndOut(calculation),
+                    inputs,
+                    calculation.Answer.Good
+                );
+                bench.File(job, body, job.Job.Stage);
+                return new Done($"Filed in job {job.Job.Tag}.");
+            }
+        );
 }

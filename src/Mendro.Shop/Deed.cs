@@ -27,7 +27,8 @@ public sealed record Refusal(RefusalKind Kind, string Problem)
 
 /// <summary>What came of an action: what was done, or why it was not.</summary>
 /// <typeparam name="T">What was done.</typeparam>
-public readonly record struct Deed<T> where T : class
+public readonly record struct Deed<T>
+    where T : class
 {
     private Deed(T? done, Refusal? refusal) => (Done, Refusal) = (done, refusal);
 
@@ -38,7 +39,8 @@ public readonly record struct Deed<T> where T : class
     public Refusal? Refusal { get; }
 
     /// <summary>Chooses by what came of it.</summary>
-    public TAnswer Match<TAnswer>(Func<T, TAnswer> done, Func<Refusal, TAnswer> refused) => Done is { } what ? done(what) : refused(Refusal!);
+    public TAnswer Match<TAnswer>(Func<T, TAnswer> done, Func<Refusal, TAnswer> refused) =>
+        Done is { } what ? done(what) : refused(Refusal!);
 
     /// <summary>It was done.</summary>
     public static implicit operator Deed<T>(T done) => new(done, null);

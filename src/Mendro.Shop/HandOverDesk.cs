@@ -25,37 +25,57 @@ public sealed class HandOverDesk(JobBench bench, JobStore jobs, BenchRecordStore
     private const int LongestShelfWords = 300;
 
     /// <summary>Closes a job.</summary>
-    public Deed<Done> Close(CloseOrder order, string? once = null) => ledger.Once<Done>(once, () =>
-    {
-        var opened = bench.Open(order.Job);
-        if (opened.Done is not { } job) return opened.Refusal!;
-        if (order.Ending == JobEnd.Returned && job.Job.ShopStock) return Refusal.Invalid("Shop stock has no owner to return it to. Send it to sale or to parts.");
-        if (order.Note.Length > LongestNote || order.StatedReason.Length > LongestReason)
-            return Refusal.Invalid(FormattableString.Invariant($"The words take {LongestNote} characters, the reason {LongestReason}."));
-        if (order.Ending == JobEnd.ForSale && order.Asking is null) return Refusal.Invalid("Give the asking price: from comparable sales.");
-        var held = records.Of(job.Job.Id);
-        var proof = ProofSheet.Make(job.Model.Profile, BenchRecord.Events(held));
-        // What goes to parts is not sold as working: nothing has to be proved.
-        if (order.Ending != JobEnd.Parts && proof.Bar(order.StatedReason) is { } bar) return Refusal.Invalid(bar);
-        if (JobLife.Close(job.Job.Status, order.Ending) is not { } closed) return Refusal.Invalid("Choose where it goes.");
-        jobs.WriteEnding(job.Job.Id, order.Note, order.StatedReason, order.Ending == JobEnd.ForSale ? order.Asking : null);
-        var goes = order.StatedReason.Length > 0 ? ". Goes all the same: " + order.StatedReason : "";
-        jobs.Move(job.Job, closed, $"Closed: {StageWords.Name(order.Ending)}{goes}");
-        if (order.LeaveReadings && order.Ending != JobEnd.Parts && proof.Complete) goodReadings.Add(Leaves(job.Job, held), job.Job.Id);
-        return new Done($"Closed: {StageWords.Name(order.Ending)}. The sheet is ready to print.");
-    });
+    public Deed<Done> Close(CloseOrder order, string? once = null) =>
+        ledger.Once<Done>(
+            once,
+            () =>
+            {
+                var opened = bench.Open(order.Job);
+                if (opened.Done is not { } job)
+                    return opened.Refusal!;
+                if (order.Ending == JobEnd.Returned && job.Job.ShopStock)
+                    return Refusal.Invalid("Shop stock has no owner to return it to. Send it to sale or to parts.");
+                if (order.Note.Length > LongestNote || order.StatedReason.Length > LongestReason)
+                    return Refusal.Invalid(
+                        FormattableString.Invariant($"The words take {LongestNote} characters, the reason {LongestReason}.")
+                    );
+                if (order.Ending == JobEnd.ForSale && order.Asking is null)
+                    return Refusal.Invalid("Give the asking price: from comparable sales.");
+                var held = records.Of(job.Job.Id);
+                var proof = ProofSheet.Make(job.Model.Profile, BenchRecord.Events(held));
+                // What goes to parts is not sold as working: nothing has to be proved.
+                if (order.Ending != JobEnd.Parts && proof.Bar(order.StatedReason) is { } bar)
+                    return Refusal.Invalid(bar);
+                if (JobLife.Close(job.Job.Status, order.Ending) is not { } closed)
+                    return Refusal.Invalid("Choose where it goes.");
+                jobs.WriteEnding(job.Job.Id, order.Note, order.StatedReason, order.Ending == JobEnd.ForSale ? order.Asking : null);
+                var goes = order.StatedReason.Length > 0 ? ". Goes all the same: " + order.StatedReason : "";
+                jobs.Move(job.Job, closed, $"Closed: {StageWords.Name(order.Ending)}{goes}");
+                if (order.LeaveReadings && order.Ending != JobEnd.Parts && proof.Complete)
+                    goodReadings.Add(Leaves(job.Job, held), job.Job.Id);
+                return new Done($"Closed: {StageWords.Name(order.Ending)}. The sheet is ready to print.");
+            }
+        );
 
     /// <summary>Puts a job on a shelf where it waits.</summary>
-    public Deed<Done> Shelve(long number, Shelf shelf, string why, string nextTry, string? once = null) => ledger.Once<Done>(once, () =>
-    {
-        var opened = bench.Open(number);
-        if (opened.Done is not { } job) return opened.Refusal!;
-        if (JobLife.Shelve(job.Job.Status, shelf) is not { } shelved) return Refusal.Invalid("Choose a shelf.");
-        if (why.Length is 0 or > LongestShelfWords) return Refusal.Invalid("Say why it waits, in up to 300 characters: it must stay visible until then.");
-        if (nextTry.Length > LongestShelfWords) return Refusal.Invalid("What to try next takes 300 characters.");
-        bench.Move(job.Job, shelved, "", why, nextTry);
-        return new Done($"{job.Job.Tag}: {StageWords.Name(shelf).ToLowerInvariant()}.");
-    });
+    public Deed<Done> Shelve(long number, Shelf shelf, string why, string nextTry, string? once = null) =>
+        ledger.Once<Done>(
+            once,
+            () =>
+            {
+                var opened = bench.Open(number);
+                if (opened.Done is not { } job)
+                    return opened.Refusal!;
+                if (JobLife.Shelve(job.Job.Status, shelf) is not { } shelved)
+                    return Refusal.Invalid("Choose a shelf.");
+                if (why.Length is 0 or > LongestShelfWords)
+                    return Refusal.Invalid("Say why it waits, in up to 300 characters: it must stay visible until then.");
+                if (nextTry.Length > LongestShelfWords)
+                    return Refusal.Invalid("What to try next takes 300 characters.");
+                bench.Move(job.Job, shelved, "", why, nextTry);
+                return new Done($"{job.Job.Tag}: {StageWords.Name(shelf).ToLowerInvariant()}.");
+            }
+        );
 
     /// <summary>Takes a job down from its shelf.</summary>
     public Deed<Done> TakeDown(long number, string? once = null) => Step(number, once, JobLife.TakeDown, "Back on the bench");
@@ -70,18 +90,35 @@ public sealed class HandOverDesk(JobBench bench, JobStore jobs, BenchRecordStore
     public Deed<Done> BringBack(long number, string? once = null) => Step(number, once, JobLife.BringBack, "Brought back");
 
     /// <summary>The metered readings of a job that a good unit shows: the newest at each probe, when it is as expected.</summary>
-    public static IReadOnlyList<GoodReading> Leaves(Job job, IEnumerable<BenchRecord> records) => records
-        .Select(r => r.Body).OfType<ProbeReading>().GroupBy(r => r.Probe).Select(g => g.Last())
-        .Where(r => r is { IsMetered: true, Reading: not null } && r.Sign == RecordSign.Good)
-        .Select(r => (r.Probe, r.Reading!.Value, Unit: GoodReadingFile.UnitOf(r.Reading.Unit)))
-        .Where(r => r.Unit is not null)
-        .Select(r => new GoodReading(job.ProfileId, job.Revision, r.Probe, r.Unit!, r.Value, FormattableString.Invariant($"job {job.Number}")))
-        .ToList();
+    public static IReadOnlyList<GoodReading> Leaves(Job job, IEnumerable<BenchRecord> records) =>
+        records
+            .Select(r => r.Body)
+            .OfType<ProbeReading>()
+            .GroupBy(r => r.Probe)
+            .Select(g => g.Last())
+            .Where(r => r is { IsMetered: true, Reading: not null } && r.Sign == RecordSign.Good)
+            .Select(r => (r.Probe, r.Reading!.Value, Unit: GoodReadingFile.UnitOf(r.Reading.Unit)))
+            .Where(r => r.Unit is not null)
+            .Select(r => new GoodReading(
+                job.ProfileId,
+                job.Revision,
+                r.Probe,
+                r.Unit!,
+                r.Value,
+                FormattableString.Invariant($"job {job.Number}")
+            ))
+            .ToList();
 
-    private Deed<Done> Step(long number, string? once, Func<JobStatus, JobStatus?> step, string words) => ledger.Once<Done>(once, () =>
-    {
-        if (jobs.Find(number) is not { } job) return Refusal.Missing;
-        if (step(job.Status) is { } to) jobs.Move(job, to, words);
-        return new Done(words);
-    });
+    private Deed<Done> Step(long number, string? once, Func<JobStatus, JobStatus?> step, string words) =>
+        ledger.Once<Done>(
+            once,
+            () =>
+            {
+                if (jobs.Find(number) is not { } job)
+                    return Refusal.Missing;
+                if (step(job.Status) is { } to)
+                    jobs.Move(job, to, words);
+                return new Done(words);
+            }
+        );
 }

@@ -2,7 +2,8 @@ using Mendro.Core.Profiles;
 
 namespace Mendro.Shop;
 
-/// <summary>A hand that holds the meter's tips and the supply's leads by itself: the demo's. In a real shop the technician's own does.</summary>
+/// <summary>A hand that holds the meter's tips and the supply's leads by itself: the demo's. In a real shop the technician's own
+/// does.</summary>
 public interface IBenchHand
 {
     /// <summary>True when such a hand is there.</summary>

@@ -18,7 +18,12 @@ public sealed record TakenIn(long Number);
 /// <param name="Marks">Condition marks; unknown ones are left out.</param>
 /// <param name="Baseline">Functions tried before anything was touched.</param>
 public sealed record IntakeOrder(
-    Job Job, string? OwnerName, string OwnerContact, IReadOnlyList<string> Marks, IReadOnlyList<BaselineTrial> Baseline);
+    Job Job,
+    string? OwnerName,
+    string OwnerContact,
+    IReadOnlyList<string> Marks,
+    IReadOnlyList<BaselineTrial> Baseline
+);
 
 /// <summary>One function of the baseline test.</summary>
 /// <param name="Function">Function id.</param>
@@ -28,35 +33,70 @@ public sealed record BaselineTrial(string Function, bool Passed, string? Look);
 
 /// <summary>Intake: a unit at the door with its marks and baseline test, and what is corrected of it later.</summary>
 public sealed class IntakeDesk(
-    JobStore jobs, BenchRecordStore records, ProfileStore profiles, ModelShelf models, SettingsStore settings, JobBench bench,
-    TradeLibrary library, Ledger ledger, TimeProvider time)
+    JobStore jobs,
+    BenchRecordStore records,
+    ProfileStore profiles,
+    ModelShelf models,
+    SettingsStore settings,
+    JobBench bench,
+    TradeLibrary library,
+    Ledger ledger,
+    TimeProvider time
+)
 {
     /// <summary>Takes a unit in.</summary>
-    public Deed<TakenIn> TakeIn(IntakeOrder order, string? once = null) => ledger.Once<TakenIn>(once, () =>
-    {
-        if (models.Latest(order.Job.ProfileId) is not var (model, version)) return Refusal.Invalid("That model is not known; choose one from the list.");
-        var now = time.GetUtcNow();
-        var bodies = order.Marks.Distinct().Select(m => (RecordBody?)MarkNoted.Make(library, m))
-            .Concat(order.Baseline.Select(b => FunctionTrial.Make(model, b.Function, b.Passed, b.Look)))
-            .OfType<RecordBody>();
-        var job = jobs.TakeIn(new NewJob(order.Job with
-        {
-            ProfileVersion = version, ModelName = model.Profile.FullName, Stage = WorkStage.Find, ReceivedAt = now,
-        }, order.OwnerName, order.OwnerContact, bodies.Select(b => BenchRecord.Of(b, model, WorkStage.Intake, now)).ToList()));
-        bench.Settle(new OpenJob(job, model), JobStep.Noted);
-        return new TakenIn(job.Number);
-    });
+    public Deed<TakenIn> TakeIn(IntakeOrder order, string? once = null) =>
+        ledger.Once<TakenIn>(
+            once,
+            () =>
+            {
+                if (models.Latest(order.Job.ProfileId) is not var (model, version))
+                    return Refusal.Invalid("That model is not known; choose one from the list.");
+                var now = time.GetUtcNow();
+                var bodies = order
+                    .Marks.Distinct()
+                    .Select(m => (RecordBody?)MarkNoted.Make(library, m))
+                    .Concat(order.Baseline.Select(b => FunctionTrial.Make(model, b.Function, b.Passed, b.Look)))
+                    .OfType<RecordBody>();
+                var job = jobs.TakeIn(
+                    new NewJob(
+                        order.Job with
+                        {
+                            ProfileVersion = version,
+                            ModelName = model.Profile.FullName,
+                            Stage = WorkStage.Find,
+                            ReceivedAt = now,
+                        },
+                        order.OwnerName,
+                        order.OwnerContact,
+                        bodies.Select(b => BenchRecord.Of(b, model, WorkStage.Intake, now)).ToList()
+                    )
+                );
+                bench.Settle(new OpenJob(job, model), JobStep.Noted);
+                return new TakenIn(job.Number);
+            }
+        );
 
     /// <summary>Takes a unit in from one typed line, as shop stock until its owner is told.</summary>
-    public Deed<TakenIn> TakeInLine(string line, string? once = null) => ledger.Once<TakenIn>(once, () =>
-    {
-        var parsed = QuickIntake.Parse(line, profiles.All(), library);
-        if (!parsed.IsOk) return Refusal.Invalid(parsed.Problem);
-        var quick = parsed.Value;
-        var job = new Job { ProfileId = quick.Profile.Id, Claim = quick.Symptom, Currency = settings.Get().Currency };
-        IReadOnlyList<BaselineTrial> baseline = quick.FunctionId is { } function ? [new(function, false, quick.LookId)] : [];
-        return TakeIn(new IntakeOrder(job, null, "", [], baseline));
-    });
+    public Deed<TakenIn> TakeInLine(string line, string? once = null) =>
+        ledger.Once<TakenIn>(
+            once,
+            () =>
+            {
+                var parsed = QuickIntake.Parse(line, profiles.All(), library);
+                if (!parsed.IsOk)
+                    return Refusal.Invalid(parsed.Problem);
+                var quick = parsed.Value;
+                var job = new Job
+                {
+                    ProfileId = quick.Profile.Id,
+                    Claim = quick.Symptom,
+                    Currency = settings.Get().Currency,
+                };
+                IReadOnlyList<BaselineTrial> baseline = quick.FunctionId is { } function ? [new(function, false, quick.LookId)] : [];
+                return TakeIn(new IntakeOrder(job, null, "", [], baseline));
+            }
+        );
 
     /// <summary>Corrects what was written down at intake.</summary>
     /// <param name="number">Number of the job.</param>
@@ -65,16 +105,29 @@ public sealed class IntakeDesk(
     /// <param name="ownerContact">Owner's phone, mail or address.</param>
     /// <param name="marks">Condition marks that are there.</param>
     /// <param name="once">Key of the form.</param>
-    public Deed<Done> Save(long number, Func<Job, Job> change, string? ownerName, string ownerContact, IReadOnlyList<string> marks, string? once = null) =>
-        ledger.Once<Done>(once, () =>
-        {
-            var opened = bench.Open(number);
-            if (opened.Done is not { } job) return opened.Refusal!;
-            jobs.SaveIntake(change(job.Job), ownerName, ownerContact);
-            var noted = records.Of(job.Job.Id).Where(r => r.Body is MarkNoted).ToList();
-            foreach (var gone in noted.Where(r => !marks.Contains(r.Subject))) records.Withdraw(job.Job.Id, gone.Id);
-            foreach (var mark in marks.Distinct().Where(m => noted.All(r => r.Subject != m)))
-                if (MarkNoted.Make(library, mark) is { } seen) bench.File(job, seen, WorkStage.Intake);
-            return new Done("Saved.");
-        });
+    public Deed<Done> Save(
+        long number,
+        Func<Job, Job> change,
+        string? ownerName,
+        string ownerContact,
+        IReadOnlyList<string> marks,
+        string? once = null
+    ) =>
+        ledger.Once<Done>(
+            once,
+            () =>
+            {
+                var opened = bench.Open(number);
+                if (opened.Done is not { } job)
+                    return opened.Refusal!;
+                jobs.SaveIntake(change(job.Job), ownerName, ownerContact);
+                var noted = records.Of(job.Job.Id).Where(r => r.Body is MarkNoted).ToList();
+                foreach (var gone in noted.Where(r => !marks.Contains(r.Subject)))
+                    records.Withdraw(job.Job.Id, gone.Id);
+                foreach (var mark in marks.Distinct().Where(m => noted.All(r => r.Subject != m)))
+                    if (MarkNoted.Make(library, mark) is { } seen)
+                        bench.File(job, seen, WorkStage.Intake);
+                return new Done("Saved.");
+            }
+        );
 }

@@ -23,7 +23,8 @@ public sealed class JobBench(JobStore jobs, BenchRecordStore records, ModelShelf
     /// <param name="practice">True when a practice unit is worked on by this action.</param>
     internal Deed<OpenJob> Open(long number, bool practice = false)
     {
-        if (jobs.Find(number) is not { } job) return Refusal.Missing;
+        if (jobs.Find(number) is not { } job)
+            return Refusal.Missing;
         return Locked(job, practice) is { } locked ? new Refusal(RefusalKind.Locked, locked) : new OpenJob(job, models.Of(job));
     }
 
@@ -32,7 +33,9 @@ public sealed class JobBench(JobStore jobs, BenchRecordStore records, ModelShelf
     /// <param name="practice">True when a practice unit is worked on here.</param>
     public static string? Locked(Job job, bool practice) =>
         job.DeletedAt is not null ? "This job was deleted. Bring it back first."
-        : job.ClosedAt is not null ? job.PracticeSeed is null ? "This job is closed. Reopen it first." : "This practice unit is put away."
+        : job.ClosedAt is not null
+            ? job.PracticeSeed is null ? "This job is closed. Reopen it first."
+                : "This practice unit is put away."
         : job.PracticeSeed is not null && !practice ? "A practice unit is worked on under Find and Fix."
         : null;
 
@@ -45,13 +48,17 @@ public sealed class JobBench(JobStore jobs, BenchRecordStore records, ModelShelf
     internal BenchRecord File(OpenJob open, RecordBody body, WorkStage? stage = null, Func<BenchRecord, BenchRecord>? more = null)
     {
         var record = Make(open, body, stage);
-        if (more is not null) record = more(record);
+        if (more is not null)
+            record = more(record);
         return record with { Id = records.Add(record) };
     }
 
     /// <summary>Makes a record without filing it.</summary>
     internal BenchRecord Make(OpenJob open, RecordBody body, WorkStage? stage = null) =>
-        BenchRecord.Of(body, open.Model, stage ?? open.BenchStage, time.GetUtcNow()) with { JobId = open.Job.Id };
+        BenchRecord.Of(body, open.Model, stage ?? open.BenchStage, time.GetUtcNow()) with
+        {
+            JobId = open.Job.Id,
+        };
 
     /// <summary>Moves the job on after its records changed.</summary>
     /// <param name="open">The job as it was opened.</param>
@@ -61,7 +68,9 @@ public sealed class JobBench(JobStore jobs, BenchRecordStore records, ModelShelf
         var events = BenchRecord.Events(records.Of(open.Job.Id));
         var proof = ProofSheet.Make(open.Model.Profile, events);
         // A practice unit is done when everything works; it is not proved anew after every touch.
-        var proved = open.Job.PracticeSeed is null ? proof.Complete : !proof.Failures.Any() && proof.Lines.All(l => l.State != ProofState.NotTried);
+        var proved = open.Job.PracticeSeed is null
+            ? proof.Complete
+            : !proof.Failures.Any() && proof.Lines.All(l => l.State != ProofState.NotTried);
         var status = steps.Aggregate(open.Job.Status, (at, step) => JobLife.AfterEvidence(at, step, proved, proof.Failures.Any()));
         return Move(open.Job, status, Why(proof, events), status.Shelf == Shelf.Ready ? "everything works" : null);
     }
@@ -69,16 +78,21 @@ public sealed class JobBench(JobStore jobs, BenchRecordStore records, ModelShelf
     /// <summary>Moves a job and writes down what changed.</summary>
     internal Job Move(Job job, JobStatus to, string why, string? reason = null, string? nextTry = null)
     {
-        if (to == job.Status && reason is null && nextTry is null) return job;
+        if (to == job.Status && reason is null && nextTry is null)
+            return job;
         var told = new List<string>();
-        if (to.Shelf != job.Shelf) told.Add(to.Shelf == Shelf.None ? $"Back on the bench{(why.Length > 0 ? ": " + why : "")}" : ShelfWords(to.Shelf, reason));
-        else if (to.Shelf != Shelf.None && reason is not null && reason != job.ShelfReason) told.Add(ShelfWords(to.Shelf, reason));
-        if (to.Stage != job.Stage && to.Ending == job.Ending) told.Add($"{(to.Stage > job.Stage ? "On" : "Back")} to {StageWords.Name(to.Stage)}");
+        if (to.Shelf != job.Shelf)
+            told.Add(to.Shelf == Shelf.None ? $"Back on the bench{(why.Length > 0 ? ": " + why : "")}" : ShelfWords(to.Shelf, reason));
+        else if (to.Shelf != Shelf.None && reason is not null && reason != job.ShelfReason)
+            told.Add(ShelfWords(to.Shelf, reason));
+        if (to.Stage != job.Stage && to.Ending == job.Ending)
+            told.Add($"{(to.Stage > job.Stage ? "On" : "Back")} to {StageWords.Name(to.Stage)}");
         jobs.Move(job, to, told.Count > 0 ? string.Join(". ", told) : null, reason, nextTry);
         return jobs.Find(job.Number)!;
     }
 
-    private static string ShelfWords(Shelf shelf, string? reason) => StageWords.Name(shelf) + (reason is { Length: > 0 } ? ": " + reason : "");
+    private static string ShelfWords(Shelf shelf, string? reason) =>
+        StageWords.Name(shelf) + (reason is { Length: > 0 } ? ": " + reason : "");
 
     private static string Why(ProofSheet proof, IReadOnlyList<BenchEvent> events) =>
         proof.Failures.FirstOrDefault() is { } failing ? $"{MoveWords.Lower(failing.Function.Name)} fails"

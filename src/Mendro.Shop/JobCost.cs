@@ -14,7 +14,12 @@ public sealed record JobCost(Amount PerHour, Amount? Labour, Amount Parts, Amoun
     public Amount? WorkAndParts => Labour is { } labour ? labour + Parts : null;
 
     /// <summary>Work, parts and what was paid; null likewise.</summary>
-    public Amount? Together => WorkAndParts is { } sum ? Paid is { } paid ? sum + paid : sum : null;
+    public Amount? Together =>
+        WorkAndParts is { } sum
+            ? Paid is { } paid
+                ? sum + paid
+                : sum
+            : null;
 
     /// <summary>Adds a job up.</summary>
     public static JobCost Of(JobView view, Amount perHour) =>

@@ -29,7 +29,8 @@ public sealed record JobView(
     string? Problem,
     Advice Advice,
     WorthLine? Worth,
-    ProofSheet Proof)
+    ProofSheet Proof
+)
 {
     /// <summary>Profile of the unit.</summary>
     public DeviceProfile Profile => Model.Profile;
@@ -44,8 +45,8 @@ public sealed record JobView(
     public Amount PartsCost => new Amount(Records.Sum(r => r.Cost ?? 0), Currency).Rounded();
 
     /// <summary>Records of one kind, in order.</summary>
-    public IEnumerable<(BenchRecord Record, TBody Body)> All<TBody>() where TBody : RecordBody =>
-        Records.Where(r => r.Body is TBody).Select(r => (r, (TBody)r.Body));
+    public IEnumerable<(BenchRecord Record, TBody Body)> All<TBody>()
+        where TBody : RecordBody => Records.Where(r => r.Body is TBody).Select(r => (r, (TBody)r.Body));
 
     /// <summary>The last record of every probe, by probe.</summary>
     public IReadOnlyDictionary<ProbeId, (BenchRecord Record, ProbeReading Body)> LastReadings =>
@@ -65,6 +66,6 @@ public sealed record JobView(
     }
 
     /// <summary>Cautions of the model and of the marks noted on the unit.</summary>
-    public IEnumerable<string> Hazards => (Profile.Hazards ?? [])
-        .Concat(All<MarkNoted>().Select(m => Model.Library.FindMark(m.Body.Mark)?.Caution).OfType<string>());
+    public IEnumerable<string> Hazards =>
+        (Profile.Hazards ?? []).Concat(All<MarkNoted>().Select(m => Model.Library.FindMark(m.Body.Mark)?.Caution).OfType<string>());
 }

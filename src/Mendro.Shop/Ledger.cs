@@ -14,17 +14,21 @@ public sealed class Ledger(ShopDatabase database, ActionStore actions)
     /// <summary>Does something in one transaction, once for a key. When it is refused, nothing of it is kept.</summary>
     /// <param name="once">Key of the form; null or blank to do it every time it is asked.</param>
     /// <param name="work">What to do.</param>
-    public Deed<T> Once<T>(string? once, Func<Deed<T>> work) where T : class
+    public Deed<T> Once<T>(string? once, Func<Deed<T>> work)
+        where T : class
     {
         var key = once is { Length: > 0 and <= LongestKey } && once.All(char.IsAsciiLetterOrDigit) ? $"{typeof(T).Name}:{once}" : null;
         try
         {
             return database.InOneTransaction<Deed<T>>(() =>
             {
-                if (key is not null && actions.Find(key) is { } before) return JsonSerializer.Deserialize<T>(before)!;
+                if (key is not null && actions.Find(key) is { } before)
+                    return JsonSerializer.Deserialize<T>(before)!;
                 var deed = work();
-                if (deed.Refusal is { } refusal) throw new RefusedException(refusal);
-                if (key is not null) actions.Add(key, JsonSerializer.Serialize(deed.Done));
+                if (deed.Refusal is { } refusal)
+                    throw new RefusedException(refusal);
+                if (key is not null)
+                    actions.Add(key, JsonSerializer.Serialize(deed.Done));
                 return deed;
             });
         }
@@ -35,11 +39,15 @@ public sealed class Ledger(ShopDatabase database, ActionStore actions)
     }
 
     /// <summary>Does something that has nothing to tell.</summary>
-    public Deed<Done> Once(string? once, Action work) => Once<Done>(once, () =>
-    {
-        work();
-        return new Done("");
-    });
+    public Deed<Done> Once(string? once, Action work) =>
+        Once<Done>(
+            once,
+            () =>
+            {
+                work();
+                return new Done("");
+            }
+        );
 
     /// <summary>Takes a refused action's transaction back.</summary>
     private sealed class RefusedException(Refusal refusal) : Exception

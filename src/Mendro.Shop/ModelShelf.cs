@@ -12,8 +12,14 @@ public sealed class ModelShelf(ProfileStore profiles, TradeLibrary library)
 
     /// <summary>The compiled model of a profile version.</summary>
     /// <exception cref="InvalidOperationException">The profile version is missing; the foreign key forbids it.</exception>
-    public DeviceModel Get(string profileId, long version) => _models.GetOrAdd((profileId, version), key => new DeviceModel(
-        profiles.Find(key.Item1, key.Item2) ?? throw new InvalidOperationException($"Profile {profileId} {version} is missing."), library));
+    public DeviceModel Get(string profileId, long version) =>
+        _models.GetOrAdd(
+            (profileId, version),
+            key => new DeviceModel(
+                profiles.Find(key.Item1, key.Item2) ?? throw new InvalidOperationException($"Profile {profileId} {version} is missing."),
+                library
+            )
+        );
 
     /// <summary>The model that a job was taken in with.</summary>
     public DeviceModel Of(Job job) => Get(job.ProfileId, job.ProfileVersion);

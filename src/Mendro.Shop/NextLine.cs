@@ -18,28 +18,39 @@ public sealed record NextLine(Job Job, WorkStage Stage, string Symptom, string M
     private const int FunctionsNamed = 3;
 
     /// <summary>The best move of each job, those first that promise most for the time still to be spent.</summary>
-    public static IReadOnlyList<NextLine> Rank(IEnumerable<JobView> views) => views
-        .Select(view => (Line: Of(view), Order: Order(view)))
-        .OrderByDescending(x => x.Order)
-        .Select(x => x.Line)
-        .ToList();
+    public static IReadOnlyList<NextLine> Rank(IEnumerable<JobView> views) =>
+        views.Select(view => (Line: Of(view), Order: Order(view))).OrderByDescending(x => x.Order).Select(x => x.Line).ToList();
 
-    private static double Order(JobView view) => view switch
-    {
-        { Problem: not null } => 1000,
-        { Proof.Complete: true } => 100,
-        { Worth: { } worth } => worth.ChanceToCure / (worth.MinutesMore + 5),
-        _ => 0.5,
-    };
+    private static double Order(JobView view) =>
+        view switch
+        {
+            { Problem: not null } => 1000,
+            { Proof.Complete: true } => 100,
+            { Worth: { } worth } => worth.ChanceToCure / (worth.MinutesMore + 5),
+            _ => 0.5,
+        };
 
     private static NextLine Of(JobView view)
     {
         var target = view.Diagnosis?.Target;
-        var symptom = view.All<FunctionTrial>().Where(t => !t.Body.Passed && target is not null && t.Body.Function == target.Id)
-            .Select(t => t.Record.Words).LastOrDefault() ?? view.Job.Claim;
-        if (view.Problem is { } problem) return new NextLine(view.Job, WorkStage.Find, symptom, "Sort out the evidence", problem, null, null);
+        var symptom =
+            view.All<FunctionTrial>()
+                .Where(t => !t.Body.Passed && target is not null && t.Body.Function == target.Id)
+                .Select(t => t.Record.Words)
+                .LastOrDefault()
+            ?? view.Job.Claim;
+        if (view.Problem is { } problem)
+            return new NextLine(view.Job, WorkStage.Find, symptom, "Sort out the evidence", problem, null, null);
         if (view.Proof.Complete)
-            return new NextLine(view.Job, WorkStage.HandOver, "everything works", "Hand over", "Proved since the last repair.", null, HandOverMinutes);
+            return new NextLine(
+                view.Job,
+                WorkStage.HandOver,
+                "everything works",
+                "Hand over",
+                "Proved since the last repair.",
+                null,
+                HandOverMinutes
+            );
         if (view.Advice.Moves is [var move, ..] && target is not null && view.Worth is { GoOn: true } worth)
         {
             var stage = move.Repair is null ? WorkStage.Find : WorkStage.Fix;
@@ -48,14 +59,28 @@ public sealed record NextLine(Job Job, WorkStage Stage, string Symptom, string M
 
         if (target is not null)
         {
-            return new NextLine(view.Job, WorkStage.HandOver, symptom, "Decide: to parts, or set aside",
-                "Going on costs more than it would bring.", view.Worth?.ChanceToCure, null);
+            return new NextLine(
+                view.Job,
+                WorkStage.HandOver,
+                symptom,
+                "Decide: to parts, or set aside",
+                "Going on costs more than it would bring.",
+                view.Worth?.ChanceToCure,
+                null
+            );
         }
 
         var open = view.Proof.Unproved.ToList();
         var repaired = view.Job.Stage >= WorkStage.Fix;
         var names = string.Join(", ", open.Take(FunctionsNamed).Select(l => l.Function.Name));
-        return new NextLine(view.Job, repaired ? WorkStage.Prove : WorkStage.Find, symptom, $"Try: {names}{(open.Count > FunctionsNamed ? " …" : "")}",
-            repaired ? "Not proved since the last repair." : "No failure seen yet; finish the baseline.", null, open.Sum(l => l.Function.Minutes));
+        return new NextLine(
+            view.Job,
+            repaired ? WorkStage.Prove : WorkStage.Find,
+            symptom,
+            $"Try: {names}{(open.Count > FunctionsNamed ? " …" : "")}",
+            repaired ? "Not proved since the last repair." : "No failure seen yet; finish the baseline.",
+            null,
+            open.Sum(l => l.Function.Minutes)
+        );
     }
 }

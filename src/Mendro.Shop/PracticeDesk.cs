@@ -22,7 +22,14 @@ public sealed record PracticeScore(PracticeBench Mine, PracticeBench Advisor, Pr
 /// so that nothing about the hidden faults needs to be stored or could leak into a page.
 /// </summary>
 public sealed class PracticeDesk(
-    JobStore jobs, BenchRecordStore records, ModelShelf models, SettingsStore settings, JobBench bench, Ledger ledger, TimeProvider time)
+    JobStore jobs,
+    BenchRecordStore records,
+    ModelShelf models,
+    SettingsStore settings,
+    JobBench bench,
+    Ledger ledger,
+    TimeProvider time
+)
 {
     /// <summary>Note of a record that the bench wrote by itself after a repair.</summary>
     public const string Retest = "retest";
@@ -31,25 +38,37 @@ public sealed class PracticeDesk(
     /// <param name="profileId">Model.</param>
     /// <param name="seed">Seed; the same seed is the same unit.</param>
     /// <param name="once">Key of the form.</param>
-    public Deed<TakenIn> Start(string profileId, long seed, string? once = null) => ledger.Once<TakenIn>(once, () =>
-    {
-        if (models.Latest(profileId) is not var (model, version)) return Refusal.Missing;
-        var unit = new PracticeBench(model, PracticeUnit.Draw(model, seed, 0), Simulation.Costs);
-        unit.Baseline();
-        var now = time.GetUtcNow();
-        var job = jobs.TakeIn(new NewJob(new Job
-        {
-            ProfileId = profileId,
-            ProfileVersion = version,
-            ModelName = model.Profile.FullName,
-            Claim = "practice unit",
-            Currency = settings.Get().Currency,
-            Stage = WorkStage.Find,
-            ReceivedAt = now,
-            PracticeSeed = seed,
-        }, null, "", unit.Bodies.Select(body => BenchRecord.Of(body, model, WorkStage.Intake, now)).ToList()));
-        return new TakenIn(job.Number);
-    });
+    public Deed<TakenIn> Start(string profileId, long seed, string? once = null) =>
+        ledger.Once<TakenIn>(
+            once,
+            () =>
+            {
+                if (models.Latest(profileId) is not var (model, version))
+                    return Refusal.Missing;
+                var unit = new PracticeBench(model, PracticeUnit.Draw(model, seed, 0), Simulation.Costs);
+                unit.Baseline();
+                var now = time.GetUtcNow();
+                var job = jobs.TakeIn(
+                    new NewJob(
+                        new Job
+                        {
+                            ProfileId = profileId,
+                            ProfileVersion = version,
+                            ModelName = model.Profile.FullName,
+                            Claim = "practice unit",
+                            Currency = settings.Get().Currency,
+                            Stage = WorkStage.Find,
+                            ReceivedAt = now,
+                            PracticeSeed = seed,
+                        },
+                        null,
+                        "",
+                        unit.Bodies.Select(body => BenchRecord.Of(body, model, WorkStage.Intake, now)).ToList()
+                    )
+                );
+                return new TakenIn(job.Number);
+            }
+        );
 
     /// <summary>Does one thing to a practice unit and files what it answers, with the tests that a repair brings along.</summary>
     /// <param name="open">The job.</param>
@@ -68,7 +87,8 @@ public sealed class PracticeDesk(
                 body = told with { Reading = metered.Reading, Caution = metered.Stop };
             var note = n > before ? Retest : "";
             var filed = bench.File(open, body, WorkStage.Find, record => record with { Note = note });
-            if (n == before) first = filed.Id;
+            if (n == before)
+                first = filed.Id;
         }
 
         bench.Settle(open, JobStep.Looked);
@@ -76,12 +96,18 @@ public sealed class PracticeDesk(
     }
 
     /// <summary>Gives a unit up, or puts it away.</summary>
-    public Deed<Done> PutAway(long number, string? once = null) => ledger.Once<Done>(once, () =>
-    {
-        if (jobs.Find(number) is not { PracticeSeed: not null } job) return Refusal.Missing;
-        if (JobLife.Close(job.Status, JobEnd.Parts) is { } away) jobs.Move(job, away, "Put away");
-        return new Done("");
-    });
+    public Deed<Done> PutAway(long number, string? once = null) =>
+        ledger.Once<Done>(
+            once,
+            () =>
+            {
+                if (jobs.Find(number) is not { PracticeSeed: not null } job)
+                    return Refusal.Missing;
+                if (JobLife.Close(job.Status, JobEnd.Parts) is { } away)
+                    jobs.Move(job, away, "Put away");
+                return new Done("");
+            }
+        );
 
     /// <summary>The score of a practice unit: its own steps, the advisor's and the best possible.</summary>
     public PracticeScore Score(JobView view)
@@ -91,14 +117,16 @@ public sealed class PracticeDesk(
             Replay(view.Job, view.Model, view.Records),
             Simulation.Work(view.Model, Draw(), SimulatedPolicy.Advisor),
             Simulation.Work(view.Model, Draw(), SimulatedPolicy.Oracle),
-            Draw().Present.Order().Select(f => view.Model.Faults[f]).ToList());
+            Draw().Present.Order().Select(f => view.Model.Faults[f]).ToList()
+        );
     }
 
     /// <summary>The unit of a practice job with its past played again.</summary>
     public static PracticeBench Replay(Job job, DeviceModel model, IReadOnlyList<BenchRecord> held)
     {
         var unit = new PracticeBench(model, PracticeUnit.Draw(model, job.PracticeSeed!.Value, 0), Simulation.Costs);
-        foreach (var record in held.OrderBy(r => r.Id).Where(r => r.Note != Retest)) record.Body.Replay(unit);
+        foreach (var record in held.OrderBy(r => r.Id).Where(r => r.Note != Retest))
+            record.Body.Replay(unit);
         return unit;
     }
 }

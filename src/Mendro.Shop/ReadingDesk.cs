@@ -28,7 +28,14 @@ public sealed record ReadingOrder(long Job, ProbeId Probe, string Text, long? Co
 /// <param name="Corrects">Record that it corrects, or null.</param>
 /// <param name="Proving">True when it is tried to prove it.</param>
 public sealed record TrialOrder(
-    long Job, FunctionId Function, bool Passed, string? Look = null, int Starts = 1, long? Corrects = null, bool Proving = false);
+    long Job,
+    FunctionId Function,
+    bool Passed,
+    string? Look = null,
+    int Starts = 1,
+    long? Corrects = null,
+    bool Proving = false
+);
 
 /// <summary>Readings, trials and what pressing did: filed, corrected, undone.</summary>
 public sealed class ReadingDesk(JobBench bench, BenchRecordStore records, PracticeDesk practice, Ledger ledger)
@@ -39,73 +46,116 @@ public sealed class ReadingDesk(JobBench bench, BenchRecordStore records, Practi
     private static readonly Refusal NothingThere = Refusal.Invalid("That entry was withdrawn meanwhile.");
 
     /// <summary>Files a reading, or puts it in the place of another.</summary>
-    public Deed<FiledEntry> Read(ReadingOrder order, string? once = null) => ledger.Once<FiledEntry>(once, () =>
-    {
-        var opened = bench.Open(order.Job, practice: true);
-        if (opened.Done is not { } job) return opened.Refusal!;
-        if (job.Model.Profile.FindProbe(order.Probe) is not { } probe) return Refusal.Missing;
-        var judged = ReadingJudge.Judge(job.Model.Profile, probe, order.Text);
-        if (job.Job.PracticeSeed is not null && !order.Metered) return Refusal.Invalid("A practice unit answers by itself: take the reading.");
-        if (!judged.IsOk) return Refusal.Invalid(judged.Problem);
-        if (job.Job.PracticeSeed is not null) return practice.Do(job, unit => unit.Measure(probe), judged.Value);
-        return File(job, ProbeReading.Of(probe, judged.Value), order.Corrects, null, JobStep.Looked);
-    });
+    public Deed<FiledEntry> Read(ReadingOrder order, string? once = null) =>
+        ledger.Once<FiledEntry>(
+            once,
+            () =>
+            {
+                var opened = bench.Open(order.Job, practice: true);
+                if (opened.Done is not { } job)
+                    return opened.Refusal!;
+                if (job.Model.Profile.FindProbe(order.Probe) is not { } probe)
+                    return Refusal.Missing;
+                var judged = ReadingJudge.Judge(job.Model.Profile, probe, order.Text);
+                if (job.Job.PracticeSeed is not null && !order.Metered)
+                    return Refusal.Invalid("A practice unit answers by itself: take the reading.");
+                if (!judged.IsOk)
+                    return Refusal.Invalid(judged.Problem);
+                if (job.Job.PracticeSeed is not null)
+                    return practice.Do(job, unit => unit.Measure(probe), judged.Value);
+                return File(job, ProbeReading.Of(probe, judged.Value), order.Corrects, null, JobStep.Looked);
+            }
+        );
 
     /// <summary>Files the trial of a function, or several with the same result.</summary>
-    public Deed<FiledEntry> Try(TrialOrder order, string? once = null) => ledger.Once<FiledEntry>(once, () =>
-    {
-        var opened = bench.Open(order.Job);
-        if (opened.Done is not { } job) return opened.Refusal!;
-        if (order.Starts is < 1 or > MostStarts) return Refusal.Invalid(FormattableString.Invariant($"A run has 1 to {MostStarts} starts."));
-        if (FunctionTrial.Make(job.Model, order.Function, order.Passed, order.Look, order.Starts) is not { } trial) return Refusal.Missing;
-        return order.Proving
-            ? File(job, trial, order.Corrects, WorkStage.Prove, order.Passed ? JobStep.Proving : JobStep.FailureFound)
-            : File(job, trial, order.Corrects, null, trial.Step);
-    });
+    public Deed<FiledEntry> Try(TrialOrder order, string? once = null) =>
+        ledger.Once<FiledEntry>(
+            once,
+            () =>
+            {
+                var opened = bench.Open(order.Job);
+                if (opened.Done is not { } job)
+                    return opened.Refusal!;
+                if (order.Starts is < 1 or > MostStarts)
+                    return Refusal.Invalid(FormattableString.Invariant($"A run has 1 to {MostStarts} starts."));
+                if (FunctionTrial.Make(job.Model, order.Function, order.Passed, order.Look, order.Starts) is not { } trial)
+                    return Refusal.Missing;
+                return order.Proving
+                    ? File(job, trial, order.Corrects, WorkStage.Prove, order.Passed ? JobStep.Proving : JobStep.FailureFound)
+                    : File(job, trial, order.Corrects, null, trial.Step);
+            }
+        );
 
     /// <summary>Files what pressing, flexing or warming did.</summary>
     public Deed<FiledEntry> Provoke(long number, FunctionId function, Provocation how, bool changed, string? once = null) =>
-        ledger.Once<FiledEntry>(once, () =>
-        {
-            var opened = bench.Open(number);
-            if (opened.Done is not { } job) return opened.Refusal!;
-            if (ProvokeTrial.Make(job.Model, function, how, changed) is not { } trial) return Refusal.Missing;
-            return File(job, trial, null, null, JobStep.Looked);
-        });
+        ledger.Once<FiledEntry>(
+            once,
+            () =>
+            {
+                var opened = bench.Open(number);
+                if (opened.Done is not { } job)
+                    return opened.Refusal!;
+                if (ProvokeTrial.Make(job.Model, function, how, changed) is not { } trial)
+                    return Refusal.Missing;
+                return File(job, trial, null, null, JobStep.Looked);
+            }
+        );
 
     /// <summary>Files what the unit drew from the bench supply.</summary>
     /// <returns>The record in words.</returns>
-    public Deed<Done> Draw(long number, SupplyDraw draw, string? once = null) => ledger.Once<Done>(once, () =>
-    {
-        var opened = bench.Open(number, practice: true);
-        return opened.Done is { } job ? new Done(bench.File(job, draw, job.Job.Stage).Words) : opened.Refusal!;
-    });
+    public Deed<Done> Draw(long number, SupplyDraw draw, string? once = null) =>
+        ledger.Once<Done>(
+            once,
+            () =>
+            {
+                var opened = bench.Open(number, practice: true);
+                return opened.Done is { } job ? new Done(bench.File(job, draw, job.Job.Stage).Words) : opened.Refusal!;
+            }
+        );
 
     /// <summary>Asks a practice unit: a probe, a function, or what provoking it does.</summary>
     public Deed<FiledEntry> Ask(long number, Probe? probe, DeviceFunction? function, Provocation? how, string? once = null) =>
-        ledger.Once<FiledEntry>(once, () =>
-        {
-            var opened = bench.Open(number, practice: true);
-            if (opened.Done is not { } job) return opened.Refusal!;
-            if (job.Job.PracticeSeed is null) return Refusal.Missing;
-            if (probe is not null) return practice.Do(job, unit => unit.Measure(probe));
-            if (function is null) return Refusal.Missing;
-            return practice.Do(job, unit =>
+        ledger.Once<FiledEntry>(
+            once,
+            () =>
             {
-                if (how is { } way) unit.Provoke(function, way);
-                else unit.Try(function);
-            });
-        });
+                var opened = bench.Open(number, practice: true);
+                if (opened.Done is not { } job)
+                    return opened.Refusal!;
+                if (job.Job.PracticeSeed is null)
+                    return Refusal.Missing;
+                if (probe is not null)
+                    return practice.Do(job, unit => unit.Measure(probe));
+                if (function is null)
+                    return Refusal.Missing;
+                return practice.Do(
+                    job,
+                    unit =>
+                    {
+                        if (how is { } way)
+                            unit.Provoke(function, way);
+                        else
+                            unit.Try(function);
+                    }
+                );
+            }
+        );
 
     /// <summary>Takes the last entry back; after a correction what it had replaced holds again.</summary>
-    public Deed<FiledEntry> Undo(long number, string? once = null) => ledger.Once<FiledEntry>(once, () =>
-    {
-        var opened = bench.Open(number);
-        if (opened.Done is not { } job) return opened.Refusal!;
-        if (records.Undo(job.Job.Id) is not { } gone) return Refusal.Missing;
-        bench.Settle(job, JobStep.Noted);
-        return new FiledEntry(gone.Id);
-    });
+    public Deed<FiledEntry> Undo(long number, string? once = null) =>
+        ledger.Once<FiledEntry>(
+            once,
+            () =>
+            {
+                var opened = bench.Open(number);
+                if (opened.Done is not { } job)
+                    return opened.Refusal!;
+                if (records.Undo(job.Job.Id) is not { } gone)
+                    return Refusal.Missing;
+                bench.Settle(job, JobStep.Noted);
+                return new FiledEntry(gone.Id);
+            }
+        );
 
     /// <summary>Takes one entry back.</summary>
     public Deed<FiledEntry> Withdraw(long number, long record, string? once = null) => Change(number, record, once, records.Withdraw);
@@ -113,21 +163,28 @@ public sealed class ReadingDesk(JobBench bench, BenchRecordStore records, Practi
     /// <summary>Brings an entry back to its place; what replaced it gives way.</summary>
     public Deed<FiledEntry> Restore(long number, long record, string? once = null) => Change(number, record, once, records.Restore);
 
-    private Deed<FiledEntry> Change(long number, long record, string? once, Func<long, long, bool> change) => ledger.Once<FiledEntry>(once, () =>
-    {
-        var opened = bench.Open(number);
-        if (opened.Done is not { } job) return opened.Refusal!;
-        if (!change(job.Job.Id, record)) return Refusal.Missing;
-        bench.Settle(job, JobStep.Noted);
-        return new FiledEntry(record);
-    });
+    private Deed<FiledEntry> Change(long number, long record, string? once, Func<long, long, bool> change) =>
+        ledger.Once<FiledEntry>(
+            once,
+            () =>
+            {
+                var opened = bench.Open(number);
+                if (opened.Done is not { } job)
+                    return opened.Refusal!;
+                if (!change(job.Job.Id, record))
+                    return Refusal.Missing;
+                bench.Settle(job, JobStep.Noted);
+                return new FiledEntry(record);
+            }
+        );
 
     private Deed<FiledEntry> File(OpenJob job, RecordBody body, long? corrects, WorkStage? stage, JobStep step)
     {
         long id;
         if (corrects is { } old)
         {
-            if (records.Correct(job.Job.Id, old, bench.Make(job, body, stage)) is not { } corrected) return NothingThere;
+            if (records.Correct(job.Job.Id, old, bench.Make(job, body, stage)) is not { } corrected)
+                return NothingThere;
             id = corrected;
         }
         else

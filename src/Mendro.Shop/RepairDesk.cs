@@ -26,7 +26,8 @@ public sealed record RepairOrder(
     string Used = "",
     string Note = "",
     bool? WorksNow = null,
-    string? Look = null);
+    string? Look = null
+);
 
 /// <summary>A repair was logged.</summary>
 /// <param name="Words">The repair in words.</param>
@@ -43,45 +44,60 @@ public sealed class RepairDesk(JobBench bench, BenchDesk desk, PracticeDesk prac
     private const int LongestNote = 1000;
 
     /// <summary>Logs a repair. A cause seen stands before it: afterwards it is no longer there.</summary>
-    public Deed<RepairFiled> Log(RepairOrder order, string? once = null) => ledger.Once<RepairFiled>(once, () =>
-    {
-        var opened = bench.Open(order.Job, practice: true);
-        if (opened.Done is not { } job) return opened.Refusal!;
-        if (RepairLogged.Make(job.Model, order.Part, order.Method, order.Used) is not { } repair) return Refusal.Invalid("That method does not go with that part.");
-        if (order.Minutes is { } told && !(told is >= 0 and <= MostMinutes)) return Refusal.Invalid(FormattableString.Invariant($"A repair takes 0 to {MostMinutes} minutes."));
-        if (order.Cost is < 0) return Refusal.Invalid("Parts cost nothing or more.");
-        if (order.Used.Length > LongestUsed || order.Note.Length > LongestNote)
-            return Refusal.Invalid(FormattableString.Invariant($"Parts take {LongestUsed} characters, the note {LongestNote}."));
-        if (job.Job.PracticeSeed is not null)
-        {
-            var method = job.Model.Library.FindMethod(order.Method)!;
-            practice.Do(job, unit => unit.Repair(order.Part, method, unit.Target));
-            return new RepairFiled(repair.Describe(job.Model), []);
-        }
+    public Deed<RepairFiled> Log(RepairOrder order, string? once = null) =>
+        ledger.Once<RepairFiled>(
+            once,
+            () =>
+            {
+                var opened = bench.Open(order.Job, practice: true);
+                if (opened.Done is not { } job)
+                    return opened.Refusal!;
+                if (RepairLogged.Make(job.Model, order.Part, order.Method, order.Used) is not { } repair)
+                    return Refusal.Invalid("That method does not go with that part.");
+                if (order.Minutes is { } told && !(told is >= 0 and <= MostMinutes))
+                    return Refusal.Invalid(FormattableString.Invariant($"A repair takes 0 to {MostMinutes} minutes."));
+                if (order.Cost is < 0)
+                    return Refusal.Invalid("Parts cost nothing or more.");
+                if (order.Used.Length > LongestUsed || order.Note.Length > LongestNote)
+                    return Refusal.Invalid(FormattableString.Invariant($"Parts take {LongestUsed} characters, the note {LongestNote}."));
+                if (job.Job.PracticeSeed is not null)
+                {
+                    var method = job.Model.Library.FindMethod(order.Method)!;
+                    practice.Do(job, unit => unit.Repair(order.Part, method, unit.Target));
+                    return new RepairFiled(repair.Describe(job.Model), []);
+                }
 
-        var target = order.WorksNow is null ? null : desk.Open(job.Job).Diagnosis?.Target;
-        var cause = order.Cause is { Length: > 0 } mode ? CauseSeen.Make(job.Model, order.Part, mode, true) : null;
-        var confirmed = cause is null ? null : bench.File(job, cause, WorkStage.Fix);
-        var filed = bench.File(job, repair, WorkStage.Fix, record => record with
-        {
-            Minutes = order.Minutes ?? record.Minutes, Cost = order.Cost, Note = order.Note,
-        });
-        List<JobStep> steps = [JobStep.Repaired];
-        if (target is not null && FunctionTrial.Make(job.Model, target.Id, order.WorksNow == true, order.Look) is { } trial)
-        {
-            bench.File(job, trial, WorkStage.Fix);
-            steps.Add(trial.Step);
-        }
+                var target = order.WorksNow is null ? null : desk.Open(job.Job).Diagnosis?.Target;
+                var cause = order.Cause is { Length: > 0 } mode ? CauseSeen.Make(job.Model, order.Part, mode, true) : null;
+                var confirmed = cause is null ? null : bench.File(job, cause, WorkStage.Fix);
+                var filed = bench.File(
+                    job,
+                    repair,
+                    WorkStage.Fix,
+                    record => record with { Minutes = order.Minutes ?? record.Minutes, Cost = order.Cost, Note = order.Note }
+                );
+                List<JobStep> steps = [JobStep.Repaired];
+                if (target is not null && FunctionTrial.Make(job.Model, target.Id, order.WorksNow == true, order.Look) is { } trial)
+                {
+                    bench.File(job, trial, WorkStage.Fix);
+                    steps.Add(trial.Step);
+                }
 
-        bench.Settle(job, steps);
-        return new RepairFiled(filed.Words, confirmed is null ? [] : secondLooks.Consider(confirmed.Id));
-    });
+                bench.Settle(job, steps);
+                return new RepairFiled(filed.Words, confirmed is null ? [] : secondLooks.Consider(confirmed.Id));
+            }
+        );
 
     /// <summary>Notes that the unit is closed up again.</summary>
-    public Deed<FiledEntry> CloseUp(long number, string? once = null) => ledger.Once<FiledEntry>(once, () =>
-    {
-        var opened = bench.Open(number);
-        if (opened.Done is not { } job) return opened.Refusal!;
-        return new FiledEntry(bench.File(job, new AccessNoted(AccessState.Closed)).Id);
-    });
+    public Deed<FiledEntry> CloseUp(long number, string? once = null) =>
+        ledger.Once<FiledEntry>(
+            once,
+            () =>
+            {
+                var opened = bench.Open(number);
+                if (opened.Done is not { } job)
+                    return opened.Refusal!;
+                return new FiledEntry(bench.File(job, new AccessNoted(AccessState.Closed)).Id);
+            }
+        );
 }

@@ -14,7 +14,13 @@ namespace Mendro.Shop;
 /// first five are sold. A job never teaches itself. What was read is kept until a counter in the database says that it changed.
 /// </summary>
 public sealed class ShopExperience(
-    LessonStore lessons, GearStore gear, SettingsStore settings, RevisionStore revisions, ModelShelf models, TradeLibrary library)
+    LessonStore lessons,
+    GearStore gear,
+    SettingsStore settings,
+    RevisionStore revisions,
+    ModelShelf models,
+    TradeLibrary library
+)
 {
     private const int MostPriors = 500;
 
@@ -26,24 +32,38 @@ public sealed class ShopExperience(
     {
         var strength = settings.Get().LearningStrength;
         var stamp = string.Create(CultureInfo.InvariantCulture, $"{revisions.Stamp()}|{strength}");
-        if (Volatile.Read(ref _last) is { } last && last.Stamp == stamp) return last;
+        if (Volatile.Read(ref _last) is { } last && last.Stamp == stamp)
+            return last;
         var now = new Snapshot(this, lessons.Causes(), gear.All(), strength, stamp);
         Volatile.Write(ref _last, now);
         return now;
     }
 
     /// <summary>Lessons from confirmed causes, one a job; excluded ones are left out.</summary>
-    public ShopLessons Learn(IEnumerable<ConfirmedCause> causes, double strength) => new(causes.Where(c => !c.Excluded).GroupBy(c => c.JobId)
-        .Select(g => new Lesson(
-            models.Get(g.First().ProfileId, g.First().ProfileVersion).Profile,
-            g.First().Revision,
-            g.Select(c => (new PartId(c.PartId), c.ModeId)).Distinct().ToList(),
-            g.First().Number))
-        .ToList(), library, strength);
+    public ShopLessons Learn(IEnumerable<ConfirmedCause> causes, double strength) =>
+        new(
+            causes
+                .Where(c => !c.Excluded)
+                .GroupBy(c => c.JobId)
+                .Select(g => new Lesson(
+                    models.Get(g.First().ProfileId, g.First().ProfileVersion).Profile,
+                    g.First().Revision,
+                    g.Select(c => (new PartId(c.PartId), c.ModeId)).Distinct().ToList(),
+                    g.First().Number
+                ))
+                .ToList(),
+            library,
+            strength
+        );
 
     /// <summary>What is known at one moment.</summary>
     public sealed class Snapshot(
-        ShopExperience owner, IReadOnlyList<ConfirmedCause> causes, IReadOnlyList<Gear> gear, double strength, string stamp)
+        ShopExperience owner,
+        IReadOnlyList<ConfirmedCause> causes,
+        IReadOnlyList<Gear> gear,
+        double strength,
+        string stamp
+    )
     {
         private readonly HashSet<long> _teaching = causes.Where(c => !c.Excluded).Select(c => c.JobId).ToHashSet();
 
@@ -64,19 +84,26 @@ public sealed class ShopExperience(
         {
             // A practice unit is drawn from the library's own weights.
             var priors = job.PracticeSeed is not null ? null : Priors(job, model);
-            return new CaseContext(priors, records.SelectMany(r => r.Body.Pieces).DistinctBy(g => g.Id)
-                .Select(g => new GearItem(g.Id, g.Name, g.Kind, gear.FirstOrDefault(p => p.Id == g.GearId)?.Uses ?? 0))
-                .ToList());
+            return new CaseContext(
+                priors,
+                records
+                    .SelectMany(r => r.Body.Pieces)
+                    .DistinctBy(g => g.Id)
+                    .Select(g => new GearItem(g.Id, g.Name, g.Kind, gear.FirstOrDefault(p => p.Id == g.GearId)?.Uses ?? 0))
+                    .ToList()
+            );
         }
 
         private double[] Priors(Job job, DeviceModel model)
         {
             var own = _teaching.Contains(job.Id) ? job.Id : 0;
             // Few combinations live at a time; an old stamp is never asked for again.
-            if (owner._priors.Count > MostPriors) owner._priors.Clear();
+            if (owner._priors.Count > MostPriors)
+                owner._priors.Clear();
             return owner._priors.GetOrAdd(
                 string.Create(CultureInfo.InvariantCulture, $"{job.ProfileId}|{job.ProfileVersion}|{job.Revision}|{own}|{stamp}"),
-                _ => Worn(model, owner.Learn(causes.Where(c => c.JobId != own), strength).Priors(model, job.Revision)));
+                _ => Worn(model, owner.Learn(causes.Where(c => c.JobId != own), strength).Priors(model, job.Revision))
+            );
         }
 
         /// <summary>The standard piece of each kind stands in every chain; the more it was used, the more it is suspect.</summary>

@@ -24,18 +24,26 @@ public sealed class SwapDesk(JobBench bench, JobStore jobs, GearStore gear, Mode
     {
         var (pieces, library) = (gear.InUse(), model.Library);
         var others = jobs.Live().Where(j => j.Id != job.Id).ToList();
-        IEnumerable<SwapPiece> Pieces(string kind) => pieces.Where(g => g.Kind == kind).Select(g => new SwapPiece(Gear.EngineId(g.Id), g.Name, g.Kind));
-        IEnumerable<SwapPiece> Units(Func<DeviceKind, bool> fits, string kind) => others.Where(j => fits(models.Of(j).Profile.Kind))
-            .Select(j => new SwapPiece(FormattableString.Invariant($"job{j.Number}"), $"unit {j.Tag}", kind));
+        IEnumerable<SwapPiece> Pieces(string kind) =>
+            pieces.Where(g => g.Kind == kind).Select(g => new SwapPiece(Gear.EngineId(g.Id), g.Name, g.Kind));
+        IEnumerable<SwapPiece> Units(Func<DeviceKind, bool> fits, string kind) =>
+            others
+                .Where(j => fits(models.Of(j).Profile.Kind))
+                .Select(j => new SwapPiece(FormattableString.Invariant($"job{j.Number}"), $"unit {j.Tag}", kind));
         var unitKind = SwapPlanner.UnitKind(library, model.Profile.Kind);
         return
         [
             new SwapSlot(SwapPlanner.WholeUnit, "This unit", [.. Pieces(unitKind), .. Units(k => k == model.Profile.Kind, unitKind)]),
-            .. SwapPlanner.Swappable(model, function.Id).Select(p => new SwapSlot(p.Id, p.Name,
-            [
-                .. Pieces(p.Kind),
-                .. library.FindPartKind(p.Kind) is { Gear: true, StandsFor: { } fits } ? Units(fits.Contains, p.Kind) : [],
-            ])),
+            .. SwapPlanner
+                .Swappable(model, function.Id)
+                .Select(p => new SwapSlot(
+                    p.Id,
+                    p.Name,
+                    [
+                        .. Pieces(p.Kind),
+                        .. library.FindPartKind(p.Kind) is { Gear: true, StandsFor: { } fits } ? Units(fits.Contains, p.Kind) : [],
+                    ]
+                )),
         ];
     }
 
@@ -45,18 +53,40 @@ public sealed class SwapDesk(JobBench bench, JobStore jobs, GearStore gear, Mode
     /// <param name="chosen">What stood in, by slot.</param>
     /// <param name="result">How it went.</param>
     /// <param name="once">Key of the form.</param>
-    public Deed<FiledEntry> File(long number, FunctionId function, IReadOnlyDictionary<string, string> chosen, SwapResult result, string? once = null) =>
-        ledger.Once<FiledEntry>(once, () =>
-        {
-            var opened = bench.Open(number);
-            if (opened.Done is not { } job) return opened.Refusal!;
-            if (job.Model.Profile.FindFunction(function) is not { } tried) return Refusal.Missing;
-            var slots = Slots(job.Job, job.Model, tried);
-            var swaps = chosen.Select(c => (Slot: new PartId(c.Key), With: slots.FirstOrDefault(s => s.Id == c.Key)?.Choices.FirstOrDefault(p => p.Id == c.Value))).ToList();
-            if (swaps.Any(s => s.With is null)) return Refusal.Missing;
-            var filed = swaps.Count == 0 ? Plain(job, tried, result) : Swapped(job, tried, swaps.Select(s => (s.Slot, s.With!)).ToList(), result);
-            return new FiledEntry(filed.Id);
-        });
+    public Deed<FiledEntry> File(
+        long number,
+        FunctionId function,
+        IReadOnlyDictionary<string, string> chosen,
+        SwapResult result,
+        string? once = null
+    ) =>
+        ledger.Once<FiledEntry>(
+            once,
+            () =>
+            {
+                var opened = bench.Open(number);
+                if (opened.Done is not { } job)
+                    return opened.Refusal!;
+                if (job.Model.Profile.FindFunction(function) is not { } tried)
+                    return Refusal.Missing;
+                var slots = Slots(job.Job, job.Model, tried);
+                var swaps = chosen
+                    .Select(c =>
+                        (
+                            Slot: new PartId(c.Key),
+                            With: slots.FirstOrDefault(s => s.Id == c.Key)?.Choices.FirstOrDefault(p => p.Id == c.Value)
+                        )
+                    )
+                    .ToList();
+                if (swaps.Any(s => s.With is null))
+                    return Refusal.Missing;
+                var filed =
+                    swaps.Count == 0
+                        ? Plain(job, tried, result)
+                        : Swapped(job, tried, swaps.Select(s => (s.Slot, s.With!)).ToList(), result);
+                return new FiledEntry(filed.Id);
+            }
+        );
 
     private BenchRecord Plain(OpenJob job, DeviceFunction function, SwapResult result)
     {
@@ -71,7 +101,11 @@ public sealed class SwapDesk(JobBench bench, JobStore jobs, GearStore gear, Mode
     {
         var swappedOut = swaps.Select(s => s.Slot).ToList();
         var chain = SwapPlanner.Chain(job.Model, function.Id, swappedOut);
-        var filed = bench.File(job, new SwapTrial(function.Id, result, chain, swappedOut, swaps.Select(s => s.With).ToList()), WorkStage.Find);
+        var filed = bench.File(
+            job,
+            new SwapTrial(function.Id, result, chain, swappedOut, swaps.Select(s => s.With).ToList()),
+            WorkStage.Find
+        );
         bench.Settle(job, JobStep.Looked);
         return filed;
     }

@@ -25,19 +25,25 @@ internal sealed class AdvisorPolicy(BenchCosts costs, CaseContext context) : IPo
     public bool Step(PracticeBench bench, DeviceFunction target)
     {
         var diagnosis = UnitDiagnosis.Make(bench.Model, bench.Events, context);
-        if (!diagnosis.IsOk) return false;
+        if (!diagnosis.IsOk)
+            return false;
         if (_advisor.Advise(diagnosis.Value, bench.Access).Moves.FirstOrDefault() is not { } move)
         {
             // Out of advice: the last failure may have been a bench error, so it is tried again before the unit is given up.
-            if (_triedAgain++ >= MostTriedAgain) return false;
+            if (_triedAgain++ >= MostTriedAgain)
+                return false;
             bench.Try(target, "Nothing else is worth its time; the last failure may have been a slip.");
             return true;
         }
 
-        if (move.Repair is { } repair) bench.Repair(repair.Part.Id, repair.Method, target, move.Why);
-        else if (move.Probe is { } probe) bench.Measure(probe, move.Why);
-        else if (move.Provoke is { } how) bench.Provoke(move.Function!, how, move.Why);
-        else bench.Try(move.Function!, move.Why);
+        if (move.Repair is { } repair)
+            bench.Repair(repair.Part.Id, repair.Method, target, move.Why);
+        else if (move.Probe is { } probe)
+            bench.Measure(probe, move.Why);
+        else if (move.Provoke is { } how)
+            bench.Provoke(move.Function!, how, move.Why);
+        else
+            bench.Try(move.Function!, move.Why);
         return true;
     }
 }
@@ -57,12 +63,16 @@ internal sealed class ChecklistPolicy : IPolicy
     {
         var model = bench.Model;
         var closure = model.Closure(target.Id);
-        var cleared = model.Profile.Functions.Where(f => UnitDiagnosis.StateOf(bench.Events, f.Id) == FunctionState.Works)
-            .SelectMany(f => model.Closure(f.Id)).ToHashSet();
+        var cleared = model
+            .Profile.Functions.Where(f => UnitDiagnosis.StateOf(bench.Events, f.Id) == FunctionState.Works)
+            .SelectMany(f => model.Closure(f.Id))
+            .ToHashSet();
         IReadOnlySet<PartId> enclosed = new HashSet<PartId>();
         // No sign of life: no working function shares the supply of the failing one.
-        var supply = model.Profile.Probes.Where(p => p is { Kind: ProbeKind.Volts, At: { } at } && closure.Contains(at))
-            .OrderBy(p => model.Graph.Upstream(p.At!.Value, powerOnly: true).Count).ToList();
+        var supply = model
+            .Profile.Probes.Where(p => p is { Kind: ProbeKind.Volts, At: { } at } && closure.Contains(at))
+            .OrderBy(p => model.Graph.Upstream(p.At!.Value, powerOnly: true).Count)
+            .ToList();
         if (supply.Count > 0 && !supply.Any(p => cleared.Contains(p.At!.Value)))
         {
             var fresh = new UnitCase(model, bench.Events).FreshReadings();
@@ -72,13 +82,15 @@ internal sealed class ChecklistPolicy : IPolicy
                 if (!fresh.TryGetValue(probe.Id, out var outcome))
                 {
                     // Measured anew at most once after each repair.
-                    if (!_measured.Add($"{probe.Id}@{bench.Events.OfType<RepairDone>().Count()}")) continue;
+                    if (!_measured.Add($"{probe.Id}@{bench.Events.OfType<RepairDone>().Count()}"))
+                        continue;
                     bench.Measure(probe);
                     return true;
                 }
 
                 var upstream = model.Graph.Upstream(probe.At!.Value, powerOnly: true);
-                if (outcome == ProbeOutcome.Normal) good.UnionWith(upstream);
+                if (outcome == ProbeOutcome.Normal)
+                    good.UnionWith(upstream);
                 else
                 {
                     enclosed = upstream.Except(good).ToHashSet();
@@ -87,16 +99,32 @@ internal sealed class ChecklistPolicy : IPolicy
             }
         }
 
-        var next = model.Profile.Parts.Where(p => closure.Contains(p.Id))
-            .SelectMany(p => model.Library.MethodsFor(p.Kind).Select(m => (Part: p, Method: m, Done: bench.Events.OfType<RepairDone>().Count(r => r.PartId == p.Id && r.MethodId == m.Id))))
+        var next = model
+            .Profile.Parts.Where(p => closure.Contains(p.Id))
+            .SelectMany(p =>
+                model
+                    .Library.MethodsFor(p.Kind)
+                    .Select(m =>
+                        (Part: p, Method: m, Done: bench.Events.OfType<RepairDone>().Count(r => r.PartId == p.Id && r.MethodId == m.Id))
+                    )
+            )
             .Where(x => x.Done < 2)
             .OrderByDescending(x => enclosed.Contains(x.Part.Id))
             .ThenBy(x => cleared.Contains(x.Part.Id))
-            .ThenBy(x => x.Method.Type switch { MethodType.Swap or MethodType.Clean => 0, MethodType.Repair => 1, MethodType.Replace => 2, _ => 3 })
+            .ThenBy(x =>
+                x.Method.Type switch
+                {
+                    MethodType.Swap or MethodType.Clean => 0,
+                    MethodType.Repair => 1,
+                    MethodType.Replace => 2,
+                    _ => 3,
+                }
+            )
             .ThenBy(x => x.Method.Minutes + model.Profile.Preparation.Minutes(AccessState.Closed, x.Method.State))
             .ThenByDescending(x => x.Done)
             .FirstOrDefault();
-        if (next.Method is null) return false;
+        if (next.Method is null)
+            return false;
         bench.Repair(next.Part.Id, next.Method, target);
         return true;
     }
@@ -117,16 +145,29 @@ internal sealed class OraclePolicy(BenchCosts costs) : IPolicy
         }
 
         var library = bench.Model.Library;
-        var best = faults.Concat(damaged.Select(bench.Unit.DamageOf))
-            .SelectMany(f => library.MethodsFor(f.Part.Kind).Concat(library.MethodsFor("*")).Select(m => (f.Part, Method: m, Success: Success(bench, m, f))))
+        var best = faults
+            .Concat(damaged.Select(bench.Unit.DamageOf))
+            .SelectMany(f =>
+                library
+                    .MethodsFor(f.Part.Kind)
+                    .Concat(library.MethodsFor("*"))
+                    .Select(m => (f.Part, Method: m, Success: Success(bench, m, f)))
+            )
             .Where(x => x.Success > 0.01)
-            .OrderBy(x => (x.Method.Minutes + costs.RetestMinutes + bench.Model.Profile.Preparation.Minutes(bench.Access, x.Method.State)) / x.Success)
+            .OrderBy(x =>
+                (x.Method.Minutes + costs.RetestMinutes + bench.Model.Profile.Preparation.Minutes(bench.Access, x.Method.State)) / x.Success
+            )
             .FirstOrDefault();
-        if (best.Method is null) return false;
+        if (best.Method is null)
+            return false;
         bench.Repair(best.Part.Id, best.Method, target);
         return true;
     }
 
-    private static double Success(PracticeBench bench, Method method, PartFault fault) => EvidenceWeights.Success(method, fault,
-        bench.Events.OfType<RepairDone>().Count(r => r.PartId == fault.Part.Id && r.MethodId == method.Id));
+    private static double Success(PracticeBench bench, Method method, PartFault fault) =>
+        EvidenceWeights.Success(
+            method,
+            fault,
+            bench.Events.OfType<RepairDone>().Count(r => r.PartId == fault.Part.Id && r.MethodId == method.Id)
+        );
 }

@@ -50,7 +50,8 @@ public sealed class PracticeBench(DeviceModel model, PracticeUnit unit, BenchCos
     /// <summary>Tries every function once.</summary>
     public void Baseline()
     {
-        foreach (var function in Model.Profile.Functions) Try(function);
+        foreach (var function in Model.Profile.Functions)
+            Try(function);
     }
 
     /// <summary>Tries a function.</summary>
@@ -68,7 +69,12 @@ public sealed class PracticeBench(DeviceModel model, PracticeUnit unit, BenchCos
         var opened = Reach(probe.State);
         var outcome = Unit.Probe(probe);
         Happened(ProbeReading.Told(probe, outcome));
-        Step(MoveWords.CheckTitle(probe), outcome == ProbeOutcome.Normal ? MoveWords.GoodAnswer(probe) : MoveWords.BadAnswer(probe), why, opened + probe.Minutes);
+        Step(
+            MoveWords.CheckTitle(probe),
+            outcome == ProbeOutcome.Normal ? MoveWords.GoodAnswer(probe) : MoveWords.BadAnswer(probe),
+            why,
+            opened + probe.Minutes
+        );
     }
 
     /// <summary>Presses, flexes or warms the unit and watches a function.</summary>
@@ -77,7 +83,12 @@ public sealed class PracticeBench(DeviceModel model, PracticeUnit unit, BenchCos
         var opened = how == Provocation.Flexed ? Reach(AccessState.Open) : 0;
         var changed = Unit.Provoke(function, how);
         Happened(new ProvokeTrial(function.Id, how, changed));
-        Step(MoveWords.ProvokeTitle(function, how), changed ? "it changes" : "nothing changes", why, opened + MoveWords.ProvokeMinutes(function, how));
+        Step(
+            MoveWords.ProvokeTitle(function, how),
+            changed ? "it changes" : "nothing changes",
+            why,
+            opened + MoveWords.ProvokeMinutes(function, how)
+        );
     }
 
     /// <summary>Carries a method out, then tries what it was for; when that works, everything else that failed too.</summary>
@@ -88,10 +99,17 @@ public sealed class PracticeBench(DeviceModel model, PracticeUnit unit, BenchCos
         PartsCost += method.PartsCost;
         Happened(new RepairLogged(partId, method.Id));
         // The retest is counted with the repair, as the advisor counts it.
-        Step($"{method.Name} ({Model.Profile.FindPart(partId)!.Name})", "done", why, opened + method.Minutes + costs.RetestMinutes - target.Minutes);
+        Step(
+            $"{method.Name} ({Model.Profile.FindPart(partId)!.Name})",
+            "done",
+            why,
+            opened + method.Minutes + costs.RetestMinutes - target.Minutes
+        );
         Try(target);
-        if (UnitDiagnosis.StateOf(_events, target.Id) != FunctionState.Works) return;
-        foreach (var function in Model.Profile.Functions.Where(f => UnitDiagnosis.StateOf(_events, f.Id) == FunctionState.Fails).ToList()) Try(function);
+        if (UnitDiagnosis.StateOf(_events, target.Id) != FunctionState.Works)
+            return;
+        foreach (var function in Model.Profile.Functions.Where(f => UnitDiagnosis.StateOf(_events, f.Id) == FunctionState.Fails).ToList())
+            Try(function);
     }
 
     /// <summary>The function tried after a repair: the one worked on, else the first of the baseline.</summary>
@@ -109,7 +127,8 @@ public sealed class PracticeBench(DeviceModel model, PracticeUnit unit, BenchCos
     /// <inheritdoc/>
     void IReplayBench.Repair(PartId part, MethodId method)
     {
-        if (Model.Library.FindMethod(method) is { } known && Model.Profile.FindPart(part) is not null) Repair(part, known, Target);
+        if (Model.Library.FindMethod(method) is { } known && Model.Profile.FindPart(part) is not null)
+            Repair(part, known, Target);
     }
 
     private void Happened(RecordBody body)
@@ -121,7 +140,8 @@ public sealed class PracticeBench(DeviceModel model, PracticeUnit unit, BenchCos
     private double Reach(AccessState state)
     {
         var minutes = Model.Profile.Preparation.Minutes(Access, state);
-        if (state > Access) Access = state;
+        if (state > Access)
+            Access = state;
         return minutes;
     }
 

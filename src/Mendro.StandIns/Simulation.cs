@@ -9,7 +9,8 @@ public enum SimulatedPolicy
     /// <summary>Takes the advisor's first move each time.</summary>
     Advisor,
 
-    /// <summary>A good technician with a fixed order: follows a dead supply with the meter, cleans before repairing, repairs before replacing.</summary>
+    /// <summary>A good technician with a fixed order: follows a dead supply with the meter, cleans before repairing, repairs before
+    /// replacing.</summary>
     Checklist,
 
     /// <summary>Knows the hidden faults and only repairs them: the limit nobody can beat.</summary>
@@ -24,7 +25,15 @@ public enum SimulatedPolicy
 /// <param name="P90Minutes">Minutes that nine of ten units stay below.</param>
 /// <param name="ShareCured">Share of units with every function working at the end, 0 to 1.</param>
 /// <param name="MeanCost">Mean cost of parts, in the library's currency units.</param>
-public sealed record SimulationResult(int Units, long Seed, SimulatedPolicy Policy, double MeanMinutes, double P90Minutes, double ShareCured, double MeanCost);
+public sealed record SimulationResult(
+    int Units,
+    long Seed,
+    SimulatedPolicy Policy,
+    double MeanMinutes,
+    double P90Minutes,
+    double ShareCured,
+    double MeanCost
+);
 
 /// <summary>A world in which faults are not as frequent as the library says, and what a shop has learned of it.</summary>
 /// <param name="ShiftSeed">Seed of the world's own frequencies; null when they are the library's.</param>
@@ -53,14 +62,25 @@ public static class Simulation
         var priors = world.ShiftSeed is { } shift ? PracticeUnit.ShiftedPriors(model, shift) : null;
         var context = world.Learned > 0 ? Learn(model, seed, world, priors) : CaseContext.None;
         var runs = new (double Minutes, bool Cured, decimal Cost)[units];
-        Parallel.For(0, units, n =>
-        {
-            var bench = Work(model, PracticeUnit.Draw(model, seed, n, priors), policy, context);
-            runs[n] = (bench.Minutes, bench.AllWork, bench.PartsCost);
-        });
+        Parallel.For(
+            0,
+            units,
+            n =>
+            {
+                var bench = Work(model, PracticeUnit.Draw(model, seed, n, priors), policy, context);
+                runs[n] = (bench.Minutes, bench.AllWork, bench.PartsCost);
+            }
+        );
         var sorted = runs.Select(r => r.Minutes).Order().ToList();
-        return new SimulationResult(units, seed, policy, sorted.Average(), sorted[(int)Math.Ceiling(0.9 * units) - 1],
-            runs.Count(r => r.Cured) / (double)units, (double)runs.Average(r => r.Cost));
+        return new SimulationResult(
+            units,
+            seed,
+            policy,
+            sorted.Average(),
+            sorted[(int)Math.Ceiling(0.9 * units) - 1],
+            runs.Count(r => r.Cured) / (double)units,
+            (double)runs.Average(r => r.Cost)
+        );
     }
 
     /// <summary>Lets a policy work on one unit, from the baseline test to the end.</summary>
@@ -75,15 +95,23 @@ public static class Simulation
         var bench = new PracticeBench(model, unit, Costs);
         bench.Baseline();
         while (bench.Minutes < LongestMinutes && UnitDiagnosis.ChooseTarget(model, bench.Events) is { } target)
-            if (!who.Step(bench, target)) break;
+            if (!who.Step(bench, target))
+                break;
         return bench;
     }
 
     /// <summary>What a shop that has closed some jobs of the model would know; its units are drawn apart from the measured ones.</summary>
     private static CaseContext Learn(DeviceModel model, long seed, SimulatedWorld world, double[]? priors)
     {
-        var lessons = Enumerable.Range(0, world.Learned).Select(n => PracticeUnit.Draw(model, seed, -1 - n, priors).Present)
-            .Select(present => new Lesson(model.Profile, "", present.Select(f => (model.Faults[f].Part.Id, model.Faults[f].Mode.Id)).ToList())).ToList();
+        var lessons = Enumerable
+            .Range(0, world.Learned)
+            .Select(n => PracticeUnit.Draw(model, seed, -1 - n, priors).Present)
+            .Select(present => new Lesson(
+                model.Profile,
+                "",
+                present.Select(f => (model.Faults[f].Part.Id, model.Faults[f].Mode.Id)).ToList()
+            ))
+            .ToList();
         return new CaseContext(new ShopLessons(lessons, model.Library, world.Strength).Priors(model, ""));
     }
 }

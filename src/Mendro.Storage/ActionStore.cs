@@ -11,14 +11,26 @@ public sealed class ActionStore(ShopDatabase database, TimeProvider time)
     private static readonly TimeSpan Kept = TimeSpan.FromDays(3);
 
     /// <summary>What an action came to, or null when nothing was done under the key; ask inside the transaction that does it.</summary>
-    public string? Find(string key) => database.Read(connection => connection.QueryFirstOrDefault<string>(
-        "SELECT result FROM actions WHERE key = @key", new { key }));
+    public string? Find(string key) =>
+        database.Read(connection => connection.QueryFirstOrDefault<string>("SELECT result FROM actions WHERE key = @key", new { key }));
 
     /// <summary>Keeps what an action came to; old ones are forgotten.</summary>
-    public void Add(string key, string result) => database.Write((connection, transaction) =>
-    {
-        var at = time.GetUtcNow();
-        connection.Execute("DELETE FROM actions WHERE at < @before", new { before = at - Kept }, transaction);
-        return connection.Execute("INSERT INTO actions (key, at, result) VALUES (@key, @at, @result)", new { key, at, result }, transaction);
-    });
+    public void Add(string key, string result) =>
+        database.Write(
+            (connection, transaction) =>
+            {
+                var at = time.GetUtcNow();
+                connection.Execute("DELETE FROM actions WHERE at < @before", new { before = at - Kept }, transaction);
+                return connection.Execute(
+                    "INSERT INTO actions (key, at, result) VALUES (@key, @at, @result)",
+                    new
+                    {
+                        key,
+                        at,
+                        result,
+                    },
+                    transaction
+                );
+            }
+        );
 }

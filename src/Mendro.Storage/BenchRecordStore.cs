@@ -9,119 +9,225 @@ namespace Mendro.Storage;
 public sealed class BenchRecordStore(ShopDatabase database, TimeProvider time)
 {
     /// <summary>Records of a job that hold, in the order of events.</summary>
-    public IReadOnlyList<BenchRecord> Of(long jobId) => database.Read(connection => connection.Query<Row>(
-        "SELECT * FROM bench_records WHERE job_id = @jobId AND withdrawn_at IS NULL ORDER BY seq, id", new { jobId })
-        .Select(r => r.ToRecord()).ToList());
+    public IReadOnlyList<BenchRecord> Of(long jobId) =>
+        database.Read(connection =>
+            connection
+                .Query<Row>("SELECT * FROM bench_records WHERE job_id = @jobId AND withdrawn_at IS NULL ORDER BY seq, id", new { jobId })
+                .Select(r => r.ToRecord())
+                .ToList()
+        );
 
     /// <summary>Records of several jobs that hold, by job.</summary>
-    public ILookup<long, BenchRecord> OfAll(IReadOnlyList<long> jobIds) => database.Read(connection => connection.Query<Row>("""
-        SELECT * FROM bench_records WHERE withdrawn_at IS NULL AND job_id IN (SELECT value FROM json_each(@ids)) ORDER BY seq, id
-        """, new { ids = JsonSerializer.Serialize(jobIds) })
-        .Select(r => r.ToRecord()).ToLookup(r => r.JobId));
+    public ILookup<long, BenchRecord> OfAll(IReadOnlyList<long> jobIds) =>
+        database.Read(connection =>
+            connection
+                .Query<Row>(
+                    """
+                    SELECT * FROM bench_records WHERE withdrawn_at IS NULL AND job_id IN (SELECT value FROM json_each(@ids)) ORDER BY seq, id
+                    """,
+                    new { ids = JsonSerializer.Serialize(jobIds) }
+                )
+                .Select(r => r.ToRecord())
+                .ToLookup(r => r.JobId)
+        );
 
     /// <summary>The record, withdrawn or not, or null.</summary>
-    public BenchRecord? Find(long id) => database.Read(connection => connection.QueryFirstOrDefault<Row>(
-        "SELECT * FROM bench_records WHERE id = @id", new { id })?.ToRecord());
+    public BenchRecord? Find(long id) =>
+        database.Read(connection =>
+            connection.QueryFirstOrDefault<Row>("SELECT * FROM bench_records WHERE id = @id", new { id })?.ToRecord()
+        );
 
     /// <summary>The record withdrawn last, which “bring back” would bring back, or null.</summary>
-    public BenchRecord? LastWithdrawn(long jobId) => database.Read(connection => connection.QueryFirstOrDefault<Row>("""
-        SELECT * FROM bench_records WHERE job_id = @jobId AND withdrawn_at IS NOT NULL ORDER BY withdrawn_at DESC, id DESC LIMIT 1
-        """, new { jobId })?.ToRecord());
+    public BenchRecord? LastWithdrawn(long jobId) =>
+        database.Read(connection =>
+            connection
+                .QueryFirstOrDefault<Row>(
+                    """
+                    SELECT * FROM bench_records WHERE job_id = @jobId AND withdrawn_at IS NOT NULL ORDER BY withdrawn_at DESC, id DESC LIMIT 1
+                    """,
+                    new { jobId }
+                )
+                ?.ToRecord()
+        );
 
     /// <summary>Files a record at the end.</summary>
     /// <returns>The record's id.</returns>
-    public long Add(BenchRecord record) => database.Write((connection, transaction) =>
-    {
-        var seq = connection.ExecuteScalar<long>(
-            "SELECT coalesce(max(seq), 0) + 1 FROM bench_records WHERE job_id = @JobId", new { record.JobId }, transaction);
-        return Insert(connection, transaction, record with { Seq = seq });
-    });
+    public long Add(BenchRecord record) =>
+        database.Write(
+            (connection, transaction) =>
+            {
+                var seq = connection.ExecuteScalar<long>(
+                    "SELECT coalesce(max(seq), 0) + 1 FROM bench_records WHERE job_id = @JobId",
+                    new { record.JobId },
+                    transaction
+                );
+                return Insert(connection, transaction, record with { Seq = seq });
+            }
+        );
 
     /// <summary>Takes a record back; it stays in the file and can be brought back.</summary>
     /// <returns>False when there is no such record of this job, or it is withdrawn already.</returns>
-    public bool Withdraw(long jobId, long id) => database.Write((connection, transaction) =>
-    {
-        if (Holding(connection, transaction, jobId, id) is not { } record) return false;
-        SetWithdrawn(connection, transaction, id, true);
-        Timeline.Add(connection, transaction, jobId, time.GetUtcNow(), "withdrawn", $"Withdrawn: {record.Words}");
-        return true;
-    });
+    public bool Withdraw(long jobId, long id) =>
+        database.Write(
+            (connection, transaction) =>
+            {
+                if (Holding(connection, transaction, jobId, id) is not { } record)
+                    return false;
+                SetWithdrawn(connection, transaction, id, true);
+                Timeline.Add(connection, transaction, jobId, time.GetUtcNow(), "withdrawn", $"Withdrawn: {record.Words}");
+                return true;
+            }
+        );
 
     /// <summary>
     /// Takes the last entry of a job back. When it was a correction, what it had replaced holds again: undo goes back to how
     /// things stood before.
     /// </summary>
     /// <returns>The record taken back, or null when there was none.</returns>
-    public BenchRecord? Undo(long jobId) => database.Write((connection, transaction) =>
-    {
-        var last = connection.QueryFirstOrDefault<Row>(
-            "SELECT * FROM bench_records WHERE job_id = @jobId AND withdrawn_at IS NULL ORDER BY id DESC LIMIT 1", new { jobId }, transaction);
-        if (last is null) return null;
-        SetWithdrawn(connection, transaction, last.Id, true);
-        if (last.Replaces is { } before) SetWithdrawn(connection, transaction, before, false);
-        Timeline.Add(connection, transaction, jobId, time.GetUtcNow(), "withdrawn",
-            last.Replaces is null ? $"Undone: {last.Words}" : $"Correction undone: {last.Words}");
-        return last.ToRecord();
-    });
+    public BenchRecord? Undo(long jobId) =>
+        database.Write(
+            (connection, transaction) =>
+            {
+                var last = connection.QueryFirstOrDefault<Row>(
+                    "SELECT * FROM bench_records WHERE job_id = @jobId AND withdrawn_at IS NULL ORDER BY id DESC LIMIT 1",
+                    new { jobId },
+                    transaction
+                );
+                if (last is null)
+                    return null;
+                SetWithdrawn(connection, transaction, last.Id, true);
+                if (last.Replaces is { } before)
+                    SetWithdrawn(connection, transaction, before, false);
+                Timeline.Add(
+                    connection,
+                    transaction,
+                    jobId,
+                    time.GetUtcNow(),
+                    "withdrawn",
+                    last.Replaces is null ? $"Undone: {last.Words}" : $"Correction undone: {last.Words}"
+                );
+                return last.ToRecord();
+            }
+        );
 
     /// <summary>
     /// Brings a withdrawn record back to its place. What stands in its place, by a correction before or after, gives way: of a
     /// record and its corrections at most one holds.
     /// </summary>
     /// <returns>False when there is no such withdrawn record of this job.</returns>
-    public bool Restore(long jobId, long id) => database.Write((connection, transaction) =>
-    {
-        var record = connection.QueryFirstOrDefault<Row>(
-            "SELECT * FROM bench_records WHERE id = @id AND job_id = @jobId AND withdrawn_at IS NOT NULL", new { id, jobId }, transaction);
-        if (record is null) return false;
-        foreach (var other in Family(connection, transaction, id).Where(f => f != id)) SetWithdrawn(connection, transaction, other, true);
-        SetWithdrawn(connection, transaction, id, false);
-        Timeline.Add(connection, transaction, jobId, time.GetUtcNow(), "restored", $"Brought back: {record.Words}");
-        return true;
-    });
+    public bool Restore(long jobId, long id) =>
+        database.Write(
+            (connection, transaction) =>
+            {
+                var record = connection.QueryFirstOrDefault<Row>(
+                    "SELECT * FROM bench_records WHERE id = @id AND job_id = @jobId AND withdrawn_at IS NOT NULL",
+                    new { id, jobId },
+                    transaction
+                );
+                if (record is null)
+                    return false;
+                foreach (var other in Family(connection, transaction, id).Where(f => f != id))
+                    SetWithdrawn(connection, transaction, other, true);
+                SetWithdrawn(connection, transaction, id, false);
+                Timeline.Add(connection, transaction, jobId, time.GetUtcNow(), "restored", $"Brought back: {record.Words}");
+                return true;
+            }
+        );
 
     /// <summary>Puts a corrected record of the same kind in the place of another; the old one stays in the file, withdrawn.</summary>
     /// <returns>The new id, or null when there is nothing to correct.</returns>
-    public long? Correct(long jobId, long id, BenchRecord corrected) => database.Write<long?>((connection, transaction) =>
-    {
-        if (Holding(connection, transaction, jobId, id) is not { } old || old.Kind != corrected.Body.Key) return null;
-        SetWithdrawn(connection, transaction, id, true);
-        return Insert(connection, transaction, corrected with { JobId = jobId, Seq = old.Seq, Replaces = id }, $"Corrected: {old.Words} → {corrected.Words}");
-    });
+    public long? Correct(long jobId, long id, BenchRecord corrected) =>
+        database.Write<long?>(
+            (connection, transaction) =>
+            {
+                if (Holding(connection, transaction, jobId, id) is not { } old || old.Kind != corrected.Body.Key)
+                    return null;
+                SetWithdrawn(connection, transaction, id, true);
+                return Insert(
+                    connection,
+                    transaction,
+                    corrected with
+                    {
+                        JobId = jobId,
+                        Seq = old.Seq,
+                        Replaces = id,
+                    },
+                    $"Corrected: {old.Words} → {corrected.Words}"
+                );
+            }
+        );
 
-    internal static long Insert(SqliteConnection connection, SqliteTransaction transaction, BenchRecord record, string? timelineWords = null)
+    internal static long Insert(
+        SqliteConnection connection,
+        SqliteTransaction transaction,
+        BenchRecord record,
+        string? timelineWords = null
+    )
     {
-        var id = connection.ExecuteScalar<long>("""
+        var id = connection.ExecuteScalar<long>(
+            """
             INSERT INTO bench_records (job_id, seq, kind, subject, symptom, payload_version, payload, words, note, minutes, cost, stage, at, replaces)
             VALUES (@JobId, @Seq, @Key, @Subject, @IsSymptom, @PayloadVersion, @payload, @Words, @Note, @Minutes, @Cost, @stage, @At, @Replaces)
             RETURNING id
-            """, new
-        {
-            record.JobId, record.Seq, record.Body.Key, record.Subject, record.Body.IsSymptom, record.Body.PayloadVersion,
-            payload = RecordKinds.Write(record.Body), record.Words, record.Note, record.Minutes, record.Cost,
-            stage = record.Stage.ToString(), record.At, record.Replaces,
-        }, transaction);
+            """,
+            new
+            {
+                record.JobId,
+                record.Seq,
+                record.Body.Key,
+                record.Subject,
+                record.Body.IsSymptom,
+                record.Body.PayloadVersion,
+                payload = RecordKinds.Write(record.Body),
+                record.Words,
+                record.Note,
+                record.Minutes,
+                record.Cost,
+                stage = record.Stage.ToString(),
+                record.At,
+                record.Replaces,
+            },
+            transaction
+        );
         foreach (var gear in record.Body.Pieces.Select(g => g.GearId).OfType<long>().Distinct())
-            connection.Execute("INSERT INTO gear_uses (record_id, gear_id) SELECT @id, id FROM gear WHERE id = @gear", new { id, gear }, transaction);
+            connection.Execute(
+                "INSERT INTO gear_uses (record_id, gear_id) SELECT @id, id FROM gear WHERE id = @gear",
+                new { id, gear },
+                transaction
+            );
         Timeline.Add(connection, transaction, record.JobId, record.At, record.Body.Key, timelineWords ?? record.Words);
         return id;
     }
 
-    private static Row? Holding(SqliteConnection connection, SqliteTransaction transaction, long jobId, long id) => connection.QueryFirstOrDefault<Row>(
-        "SELECT * FROM bench_records WHERE id = @id AND job_id = @jobId AND withdrawn_at IS NULL", new { id, jobId }, transaction);
+    private static Row? Holding(SqliteConnection connection, SqliteTransaction transaction, long jobId, long id) =>
+        connection.QueryFirstOrDefault<Row>(
+            "SELECT * FROM bench_records WHERE id = @id AND job_id = @jobId AND withdrawn_at IS NULL",
+            new { id, jobId },
+            transaction
+        );
 
-    private void SetWithdrawn(SqliteConnection connection, SqliteTransaction transaction, long id, bool withdrawn) => connection.Execute(
-        withdrawn
-            ? "UPDATE bench_records SET withdrawn_at = @at WHERE id = @id AND withdrawn_at IS NULL"
-            : "UPDATE bench_records SET withdrawn_at = NULL WHERE id = @id",
-        new { id, at = time.GetUtcNow() }, transaction);
+    private void SetWithdrawn(SqliteConnection connection, SqliteTransaction transaction, long id, bool withdrawn) =>
+        connection.Execute(
+            withdrawn
+                ? "UPDATE bench_records SET withdrawn_at = @at WHERE id = @id AND withdrawn_at IS NULL"
+                : "UPDATE bench_records SET withdrawn_at = NULL WHERE id = @id",
+            new { id, at = time.GetUtcNow() },
+            transaction
+        );
 
     /// <summary>A record with all it replaced and all that replaced it, directly or by steps.</summary>
-    private static IReadOnlyList<long> Family(SqliteConnection connection, SqliteTransaction transaction, long id) => connection.Query<long>("""
-        WITH RECURSIVE older (id) AS (SELECT @id UNION SELECT r.replaces FROM bench_records r JOIN older o ON r.id = o.id WHERE r.replaces IS NOT NULL),
-          family (id) AS (SELECT id FROM older UNION SELECT r.id FROM bench_records r JOIN family f ON r.replaces = f.id)
-        SELECT id FROM family
-        """, new { id }, transaction).AsList();
+    private static IReadOnlyList<long> Family(SqliteConnection connection, SqliteTransaction transaction, long id) =>
+        connection
+            .Query<long>(
+                """
+                WITH RECURSIVE older (id) AS (SELECT @id UNION SELECT r.replaces FROM bench_records r JOIN older o ON r.id = o.id WHERE r.replaces IS NOT NULL),
+                  family (id) AS (SELECT id FROM older UNION SELECT r.id FROM bench_records r JOIN family f ON r.replaces = f.id)
+                SELECT id FROM family
+                """,
+                new { id },
+                transaction
+            )
+            .AsList();
 
     private sealed class Row
     {
@@ -140,21 +246,22 @@ public sealed class BenchRecordStore(ShopDatabase database, TimeProvider time)
         public DateTimeOffset? WithdrawnAt { get; init; }
         public long? Replaces { get; init; }
 
-        public BenchRecord ToRecord() => new()
-        {
-            Id = Id,
-            JobId = JobId,
-            Seq = Seq,
-            Body = RecordKinds.Read(Kind, PayloadVersion, Payload),
-            Words = Words,
-            Note = Note,
-            Minutes = Minutes,
-            Cost = Cost,
-            // A stage of a newer version is one that this one does not know; the record itself still counts.
-            Stage = Enum.TryParse<WorkStage>(Stage, out var stage) ? stage : WorkStage.Find,
-            At = At,
-            WithdrawnAt = WithdrawnAt,
-            Replaces = Replaces,
-        };
+        public BenchRecord ToRecord() =>
+            new()
+            {
+                Id = Id,
+                JobId = JobId,
+                Seq = Seq,
+                Body = RecordKinds.Read(Kind, PayloadVersion, Payload),
+                Words = Words,
+                Note = Note,
+                Minutes = Minutes,
+                Cost = Cost,
+                // A stage of a newer version is one that this one does not know; the record itself still counts.
+                Stage = Enum.TryParse<WorkStage>(Stage, out var stage) ? stage : WorkStage.Find,
+                At = At,
+                WithdrawnAt = WithdrawnAt,
+                Replaces = Replaces,
+            };
     }
 }

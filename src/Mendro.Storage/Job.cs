@@ -104,8 +104,10 @@ public sealed record Job
     public long? PracticeSeed { get; init; }
 
     /// <summary>Number as written on the tag; practice units count apart.</summary>
-    public string Tag => PracticeSeed is null ? Number.ToString(System.Globalization.CultureInfo.InvariantCulture)
-        : "P" + (Number - JobStore.FirstPractice).ToString(System.Globalization.CultureInfo.InvariantCulture);
+    public string Tag =>
+        PracticeSeed is null
+            ? Number.ToString(System.Globalization.CultureInfo.InvariantCulture)
+            : "P" + (Number - JobStore.FirstPractice).ToString(System.Globalization.CultureInfo.InvariantCulture);
 
     /// <summary>Name for lists and the tag.</summary>
     public string Title => UnitName.Length > 0 ? UnitName : ModelName;

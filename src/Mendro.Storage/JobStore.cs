@@ -22,17 +22,30 @@ public sealed class JobStore(ShopDatabase database, TimeProvider time)
     /// <returns>The job with its number.</returns>
     public Job TakeIn(NewJob intake)
     {
-        var number = database.Write((connection, transaction) =>
-        {
-            var customer = intake.OwnerName is { } name ? Customer(connection, transaction, name, intake.OwnerContact) : (long?)null;
-            var next = connection.ExecuteScalar<long>("SELECT coalesce(max(number), @before) + 1 FROM jobs WHERE (practice_seed IS NULL) = @real",
-                new { before = intake.Job.PracticeSeed is null ? 100 : FirstPractice, real = intake.Job.PracticeSeed is null }, transaction);
-            var id = Insert(connection, transaction, intake.Job, next, customer);
-            Timeline.Add(connection, transaction, id, intake.Job.ReceivedAt, "intake", $"Taken in: {intake.Job.Title}, {intake.OwnerName ?? "shop stock"}");
-            long seq = 0;
-            foreach (var record in intake.Records) BenchRecordStore.Insert(connection, transaction, record with { JobId = id, Seq = ++seq });
-            return next;
-        });
+        var number = database.Write(
+            (connection, transaction) =>
+            {
+                var customer = intake.OwnerName is { } name ? Customer(connection, transaction, name, intake.OwnerContact) : (long?)null;
+                var next = connection.ExecuteScalar<long>(
+                    "SELECT coalesce(max(number), @before) + 1 FROM jobs WHERE (practice_seed IS NULL) = @real",
+                    new { before = intake.Job.PracticeSeed is null ? 100 : FirstPractice, real = intake.Job.PracticeSeed is null },
+                    transaction
+                );
+                var id = Insert(connection, transaction, intake.Job, next, customer);
+                Timeline.Add(
+                    connection,
+                    transaction,
+                    id,
+                    intake.Job.ReceivedAt,
+                    "intake",
+                    $"Taken in: {intake.Job.Title}, {intake.OwnerName ?? "shop stock"}"
+                );
+                long seq = 0;
+                foreach (var record in intake.Records)
+                    BenchRecordStore.Insert(connection, transaction, record with { JobId = id, Seq = ++seq });
+                return next;
+            }
+        );
         return Find(number)!;
     }
 
@@ -42,44 +55,75 @@ public sealed class JobStore(ShopDatabase database, TimeProvider time)
 
     /// <summary>Jobs in the shop: not closed, not deleted; newest number first.</summary>
     public IReadOnlyList<Job> Live() =>
-        database.Read(connection => connection.Query<Job>($"{Select} WHERE j.closed_at IS NULL AND j.deleted_at IS NULL AND j.practice_seed IS NULL ORDER BY j.number DESC").AsList());
+        database.Read(connection =>
+            connection
+                .Query<Job>(
+                    $"{Select} WHERE j.closed_at IS NULL AND j.deleted_at IS NULL AND j.practice_seed IS NULL ORDER BY j.number DESC"
+                )
+                .AsList()
+        );
 
     /// <summary>All jobs but the deleted ones, newest number first.</summary>
     public IReadOnlyList<Job> All() =>
-        database.Read(connection => connection.Query<Job>($"{Select} WHERE j.deleted_at IS NULL AND j.practice_seed IS NULL ORDER BY j.number DESC").AsList());
+        database.Read(connection =>
+            connection.Query<Job>($"{Select} WHERE j.deleted_at IS NULL AND j.practice_seed IS NULL ORDER BY j.number DESC").AsList()
+        );
 
     /// <summary>Practice units, newest first.</summary>
     public IReadOnlyList<Job> Practice() =>
-        database.Read(connection => connection.Query<Job>($"{Select} WHERE j.deleted_at IS NULL AND j.practice_seed IS NOT NULL ORDER BY j.number DESC LIMIT 50").AsList());
+        database.Read(connection =>
+            connection
+                .Query<Job>($"{Select} WHERE j.deleted_at IS NULL AND j.practice_seed IS NOT NULL ORDER BY j.number DESC LIMIT 50")
+                .AsList()
+        );
 
     /// <summary>Deleted jobs, newest number first.</summary>
     public IReadOnlyList<Job> Deleted() =>
-        database.Read(connection => connection.Query<Job>($"{Select} WHERE j.deleted_at IS NOT NULL AND j.practice_seed IS NULL ORDER BY j.number DESC").AsList());
+        database.Read(connection =>
+            connection.Query<Job>($"{Select} WHERE j.deleted_at IS NOT NULL AND j.practice_seed IS NULL ORDER BY j.number DESC").AsList()
+        );
 
     /// <summary>Jobs that fit every word: by number, model, serial, owner, lot, claim or symptom. At most 100.</summary>
     public IReadOnlyList<Job> Search(string text)
     {
         var words = text.Split(' ', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries).Take(8).ToList();
-        if (words.Count == 0) return [];
+        if (words.Count == 0)
+            return [];
         var parameters = new DynamicParameters();
         var conditions = new List<string>();
         for (var n = 0; n < words.Count; n++)
         {
             var word = words[n].TrimStart('#');
-            parameters.Add($"w{n}", "%" + word.Replace(@"\", @"\\", StringComparison.Ordinal).Replace("%", @"\%", StringComparison.Ordinal).Replace("_", @"\_", StringComparison.Ordinal) + "%");
+            parameters.Add(
+                $"w{n}",
+                "%"
+                    + word.Replace(@"\", @"\\", StringComparison.Ordinal)
+                        .Replace("%", @"\%", StringComparison.Ordinal)
+                        .Replace("_", @"\_", StringComparison.Ordinal)
+                    + "%"
+            );
             parameters.Add($"n{n}", long.TryParse(word, out var number) ? number : -1);
-            conditions.Add($"""
+            conditions.Add(
+                $"""
                 (j.number = @n{n} OR j.model_name LIKE @w{n} ESCAPE '\' OR j.unit_name LIKE @w{n} ESCAPE '\' OR j.serial LIKE @w{n} ESCAPE '\'
                  OR j.lot LIKE @w{n} ESCAPE '\' OR j.claim LIKE @w{n} ESCAPE '\' OR c.name LIKE @w{n} ESCAPE '\'
                  OR EXISTS (SELECT 1 FROM bench_records r WHERE r.job_id = j.id AND r.withdrawn_at IS NULL
                             AND r.symptom = 1 AND r.words LIKE @w{n} ESCAPE '\'))
-                """);
+                """
+            );
         }
 
-        return database.Read(connection => connection.Query<Job>($"""
-            {Select} WHERE j.deleted_at IS NULL AND j.practice_seed IS NULL AND {string.Join(" AND ", conditions)}
-            ORDER BY j.closed_at IS NOT NULL, j.number DESC LIMIT 100
-            """, parameters).AsList());
+        return database.Read(connection =>
+            connection
+                .Query<Job>(
+                    $"""
+                    {Select} WHERE j.deleted_at IS NULL AND j.practice_seed IS NULL AND {string.Join(" AND ", conditions)}
+                    ORDER BY j.closed_at IS NOT NULL, j.number DESC LIMIT 100
+                    """,
+                    parameters
+                )
+                .AsList()
+        );
     }
 
     /// <summary>Owners known, for the intake form.</summary>
@@ -87,19 +131,41 @@ public sealed class JobStore(ShopDatabase database, TimeProvider time)
         database.Read(connection => connection.Query<string>("SELECT DISTINCT name FROM customers ORDER BY name").AsList());
 
     /// <summary>Changes what was written down at intake.</summary>
-    public void SaveIntake(Job job, string? ownerName, string ownerContact) => Change(job.Id, "intake", "Intake corrected", (connection, transaction) =>
-    {
-        var customer = ownerName is { } name ? Customer(connection, transaction, name, ownerContact) : (long?)null;
-        connection.Execute("""
-            UPDATE jobs SET unit_name = @UnitName, revision = @Revision, serial = @Serial, customer_id = @customer, lot = @Lot, paid = @Paid,
-              currency = @Currency, accessories = @Accessories, claim = @Claim, condition_note = @ConditionNote,
-              value_working = @ValueWorking, value_as_is = @ValueAsIs, value_parts = @ValueParts WHERE id = @Id
-            """, new
-        {
-            job.UnitName, job.Revision, job.Serial, customer, job.Lot, job.Paid, job.Currency, job.Accessories, job.Claim, job.ConditionNote,
-            job.ValueWorking, job.ValueAsIs, job.ValueParts, job.Id,
-        }, transaction);
-    });
+    public void SaveIntake(Job job, string? ownerName, string ownerContact) =>
+        Change(
+            job.Id,
+            "intake",
+            "Intake corrected",
+            (connection, transaction) =>
+            {
+                var customer = ownerName is { } name ? Customer(connection, transaction, name, ownerContact) : (long?)null;
+                connection.Execute(
+                    """
+                    UPDATE jobs SET unit_name = @UnitName, revision = @Revision, serial = @Serial, customer_id = @customer, lot = @Lot, paid = @Paid,
+                      currency = @Currency, accessories = @Accessories, claim = @Claim, condition_note = @ConditionNote,
+                      value_working = @ValueWorking, value_as_is = @ValueAsIs, value_parts = @ValueParts WHERE id = @Id
+                    """,
+                    new
+                    {
+                        job.UnitName,
+                        job.Revision,
+                        job.Serial,
+                        customer,
+                        job.Lot,
+                        job.Paid,
+                        job.Currency,
+                        job.Accessories,
+                        job.Claim,
+                        job.ConditionNote,
+                        job.ValueWorking,
+                        job.ValueAsIs,
+                        job.ValueParts,
+                        job.Id,
+                    },
+                    transaction
+                );
+            }
+        );
 
     /// <summary>Moves a job to where it stands now; the rules of the move are <see cref="JobLife"/>'s.</summary>
     /// <param name="job">The job as it was.</param>
@@ -107,56 +173,117 @@ public sealed class JobStore(ShopDatabase database, TimeProvider time)
     /// <param name="words">What happened, for the timeline; null leaves no line.</param>
     /// <param name="reason">Why it lies on its shelf; kept while it stays there when null.</param>
     /// <param name="nextTry">What to try next; kept likewise.</param>
-    public void Move(Job job, JobStatus to, string? words, string? reason = null, string? nextTry = null) => database.Write((connection, transaction) =>
-    {
-        var at = time.GetUtcNow();
-        var stays = to.Shelf == job.Shelf && to.Shelf != Shelf.None;
-        connection.Execute("""
-            UPDATE jobs SET stage = @stage, shelf = @shelf, shelf_reason = @reason, next_try = @nextTry, ending = @ending,
-              closed_at = CASE WHEN @ending = 'Open' THEN NULL ELSE coalesce(closed_at, @at) END,
-              deleted_at = CASE WHEN @Deleted THEN coalesce(deleted_at, @at) END
-            WHERE id = @Id
-            """, new
-        {
-            stage = to.Stage.ToString(), shelf = to.Shelf.ToString(), ending = to.Ending.ToString(), to.Deleted, at, job.Id,
-            reason = reason ?? (stays ? job.ShelfReason : ""), nextTry = nextTry ?? (stays ? job.NextTry : ""),
-        }, transaction);
-        if (words is not null) Timeline.Add(connection, transaction, job.Id, at, "life", words);
-        return 0;
-    });
+    public void Move(Job job, JobStatus to, string? words, string? reason = null, string? nextTry = null) =>
+        database.Write(
+            (connection, transaction) =>
+            {
+                var at = time.GetUtcNow();
+                var stays = to.Shelf == job.Shelf && to.Shelf != Shelf.None;
+                connection.Execute(
+                    """
+                    UPDATE jobs SET stage = @stage, shelf = @shelf, shelf_reason = @reason, next_try = @nextTry, ending = @ending,
+                      closed_at = CASE WHEN @ending = 'Open' THEN NULL ELSE coalesce(closed_at, @at) END,
+                      deleted_at = CASE WHEN @Deleted THEN coalesce(deleted_at, @at) END
+                    WHERE id = @Id
+                    """,
+                    new
+                    {
+                        stage = to.Stage.ToString(),
+                        shelf = to.Shelf.ToString(),
+                        ending = to.Ending.ToString(),
+                        to.Deleted,
+                        at,
+                        job.Id,
+                        reason = reason ?? (stays ? job.ShelfReason : ""),
+                        nextTry = nextTry ?? (stays ? job.NextTry : ""),
+                    },
+                    transaction
+                );
+                if (words is not null)
+                    Timeline.Add(connection, transaction, job.Id, at, "life", words);
+                return 0;
+            }
+        );
 
     /// <summary>Writes down how a job was handed over, beside its move.</summary>
-    public void WriteEnding(long jobId, string note, string statedReason, decimal? asking) => database.Write((connection, transaction) =>
-        connection.Execute("UPDATE jobs SET ending_note = @note, stated_reason = @statedReason, asking = @asking WHERE id = @jobId",
-            new { note, statedReason, asking, jobId }, transaction));
+    public void WriteEnding(long jobId, string note, string statedReason, decimal? asking) =>
+        database.Write(
+            (connection, transaction) =>
+                connection.Execute(
+                    "UPDATE jobs SET ending_note = @note, stated_reason = @statedReason, asking = @asking WHERE id = @jobId",
+                    new
+                    {
+                        note,
+                        statedReason,
+                        asking,
+                        jobId,
+                    },
+                    transaction
+                )
+        );
 
     private void Change(long jobId, string kind, string words, Action<SqliteConnection, SqliteTransaction> work) =>
-        database.Write((connection, transaction) =>
-        {
-            work(connection, transaction);
-            Timeline.Add(connection, transaction, jobId, time.GetUtcNow(), kind, words);
-            return 0;
-        });
+        database.Write(
+            (connection, transaction) =>
+            {
+                work(connection, transaction);
+                Timeline.Add(connection, transaction, jobId, time.GetUtcNow(), kind, words);
+                return 0;
+            }
+        );
 
     private long Customer(SqliteConnection connection, SqliteTransaction transaction, string name, string contact)
     {
         var known = connection.QueryFirstOrDefault<long?>(
-            "SELECT id FROM customers WHERE name = @name AND (contact = @contact OR @contact = '') ORDER BY id DESC", new { name, contact }, transaction);
-        return known ?? connection.ExecuteScalar<long>(
-            "INSERT INTO customers (name, contact, created_at) VALUES (@name, @contact, @at) RETURNING id", new { name, contact, at = time.GetUtcNow() }, transaction);
+            "SELECT id FROM customers WHERE name = @name AND (contact = @contact OR @contact = '') ORDER BY id DESC",
+            new { name, contact },
+            transaction
+        );
+        return known
+            ?? connection.ExecuteScalar<long>(
+                "INSERT INTO customers (name, contact, created_at) VALUES (@name, @contact, @at) RETURNING id",
+                new
+                {
+                    name,
+                    contact,
+                    at = time.GetUtcNow(),
+                },
+                transaction
+            );
     }
 
     private static long Insert(SqliteConnection connection, SqliteTransaction transaction, Job job, long number, long? customer) =>
-        connection.ExecuteScalar<long>("""
+        connection.ExecuteScalar<long>(
+            """
             INSERT INTO jobs (number, profile_id, profile_version, model_name, unit_name, revision, serial, customer_id, lot, paid, currency,
               accessories, claim, condition_note, stage, shelf, ending, value_working, value_as_is, value_parts, received_at, practice_seed)
             VALUES (@number, @ProfileId, @ProfileVersion, @ModelName, @UnitName, @Revision, @Serial, @customer, @Lot, @Paid, @Currency,
               @Accessories, @Claim, @ConditionNote, @stage, 'None', 'Open', @ValueWorking, @ValueAsIs, @ValueParts, @ReceivedAt, @PracticeSeed)
             RETURNING id
-            """, new
-        {
-            number, job.ProfileId, job.ProfileVersion, job.ModelName, job.UnitName, job.Revision, job.Serial, customer, job.Lot, job.Paid, job.Currency,
-            job.Accessories, job.Claim, job.ConditionNote, stage = job.Stage.ToString(),
-            job.ValueWorking, job.ValueAsIs, job.ValueParts, job.ReceivedAt, job.PracticeSeed,
-        }, transaction);
+            """,
+            new
+            {
+                number,
+                job.ProfileId,
+                job.ProfileVersion,
+                job.ModelName,
+                job.UnitName,
+                job.Revision,
+                job.Serial,
+                customer,
+                job.Lot,
+                job.Paid,
+                job.Currency,
+                job.Accessories,
+                job.Claim,
+                job.ConditionNote,
+                stage = job.Stage.ToString(),
+                job.ValueWorking,
+                job.ValueAsIs,
+                job.ValueParts,
+                job.ReceivedAt,
+                job.PracticeSeed,
+            },
+            transaction
+        );
 }

@@ -45,20 +45,38 @@ public sealed class LessonStore(ShopDatabase database, TimeProvider time)
 {
     /// <summary>All confirmed causes of the shop's own jobs; practice units teach nothing.</summary>
     public IReadOnlyList<ConfirmedCause> Causes() =>
-        database.Read(connection => connection.Query<ConfirmedCause>("""
-            SELECT r.id AS record_id, j.id AS job_id, j.number, j.profile_id, j.profile_version, j.revision, r.subject AS part_id, json_extract(r.payload, '$.mode') AS mode_id,
-              r.words, j.closed_at IS NOT NULL AS closed, e.record_id IS NOT NULL AS excluded
-            FROM bench_records r JOIN jobs j ON j.id = r.job_id LEFT JOIN excluded_lessons e ON e.record_id = r.id
-            WHERE r.kind = 'cause' AND json_extract(r.payload, '$.present') AND r.withdrawn_at IS NULL AND j.deleted_at IS NULL AND j.practice_seed IS NULL
-            ORDER BY r.id
-            """).AsList());
+        database.Read(connection =>
+            connection
+                .Query<ConfirmedCause>(
+                    """
+                    SELECT r.id AS record_id, j.id AS job_id, j.number, j.profile_id, j.profile_version, j.revision,
+                      r.subject AS part_id, json_extract(r.payload, '$.mode') AS mode_id,
+                      r.words, j.closed_at IS NOT NULL AS closed, e.record_id IS NOT NULL AS excluded
+                    FROM bench_records r JOIN jobs j ON j.id = r.job_id LEFT JOIN excluded_lessons e ON e.record_id = r.id
+                    WHERE r.kind = 'cause' AND json_extract(r.payload, '$.present') AND r.withdrawn_at IS NULL
+                      AND j.deleted_at IS NULL AND j.practice_seed IS NULL
+                    ORDER BY r.id
+                    """
+                )
+                .AsList()
+        );
 
     /// <summary>Leaves a cause out of learning.</summary>
-    public void Exclude(long recordId) => database.Write((connection, transaction) => connection.Execute(
-        "INSERT INTO excluded_lessons (record_id, at) SELECT id, @at FROM bench_records WHERE id = @recordId AND kind = 'cause' ON CONFLICT DO NOTHING",
-        new { recordId, at = time.GetUtcNow() }, transaction));
+    public void Exclude(long recordId) =>
+        database.Write(
+            (connection, transaction) =>
+                connection.Execute(
+                    "INSERT INTO excluded_lessons (record_id, at) SELECT id, @at FROM bench_records WHERE id = @recordId AND "
+                        + "kind = 'cause' ON CONFLICT DO NOTHING",
+                    new { recordId, at = time.GetUtcNow() },
+                    transaction
+                )
+        );
 
     /// <summary>Lets an excluded cause count again.</summary>
-    public void Include(long recordId) => database.Write((connection, transaction) => connection.Execute(
-        "DELETE FROM excluded_lessons WHERE record_id = @recordId", new { recordId }, transaction));
+    public void Include(long recordId) =>
+        database.Write(
+            (connection, transaction) =>
+                connection.Execute("DELETE FROM excluded_lessons WHERE record_id = @recordId", new { recordId }, transaction)
+        );
 }

@@ -11,60 +11,116 @@ public sealed class ProfileStore(ShopDatabase database, TimeProvider time)
     /// Puts the shipped profiles in, as a new version where they have changed. A model that the shop has made its own
     /// stays as the shop has it.
     /// </summary>
-    public void TakeIn(TradeLibrary library) => database.Write((connection, transaction) =>
-    {
-        foreach (var profile in library.Profiles)
-        {
-            var json = ProfileJson.Write(profile);
-            var latest = connection.QueryFirstOrDefault<(long Version, string Json, string Origin)?>(
-                "SELECT version, json, origin FROM profiles WHERE id = @Id ORDER BY version DESC LIMIT 1", new { profile.Id }, transaction);
-            if (latest?.Json == json || latest?.Origin == "shop") continue;
-            connection.Execute(
-                "INSERT INTO profiles (id, version, json, origin, created_at) VALUES (@Id, @Version, @Json, 'library', @At)",
-                new { profile.Id, Version = (latest?.Version ?? 0) + 1, Json = json, At = time.GetUtcNow() }, transaction);
-        }
+    public void TakeIn(TradeLibrary library) =>
+        database.Write(
+            (connection, transaction) =>
+            {
+                foreach (var profile in library.Profiles)
+                {
+                    var json = ProfileJson.Write(profile);
+                    var latest = connection.QueryFirstOrDefault<(long Version, string Json, string Origin)?>(
+                        "SELECT version, json, origin FROM profiles WHERE id = @Id ORDER BY version DESC LIMIT 1",
+                        new { profile.Id },
+                        transaction
+                    );
+                    if (latest?.Json == json || latest?.Origin == "shop")
+                        continue;
+                    connection.Execute(
+                        "INSERT INTO profiles (id, version, json, origin, created_at) VALUES (@Id, @Version, @Json, 'library', @At)",
+                        new
+                        {
+                            profile.Id,
+                            Version = (latest?.Version ?? 0) + 1,
+                            Json = json,
+                            At = time.GetUtcNow(),
+                        },
+                        transaction
+                    );
+                }
 
-        return 0;
-    });
+                return 0;
+            }
+        );
 
     /// <summary>Keeps a profile of the shop's own as a new version; jobs stay on the versions they have.</summary>
     /// <returns>Number of the version; the latest one when nothing has changed.</returns>
-    public long Save(DeviceProfile profile) => database.Write((connection, transaction) =>
-    {
-        var json = ProfileJson.Write(profile);
-        var latest = connection.QueryFirstOrDefault<(long Version, string Json)?>(
-            "SELECT version, json FROM profiles WHERE id = @Id ORDER BY version DESC LIMIT 1", new { profile.Id }, transaction);
-        if (latest is { } same && same.Json == json) return same.Version;
-        var version = (latest?.Version ?? 0) + 1;
-        connection.Execute("INSERT INTO profiles (id, version, json, origin, created_at) VALUES (@Id, @version, @json, 'shop', @At)",
-            new { profile.Id, version, json, At = time.GetUtcNow() }, transaction);
-        return version;
-    });
+    public long Save(DeviceProfile profile) =>
+        database.Write(
+            (connection, transaction) =>
+            {
+                var json = ProfileJson.Write(profile);
+                var latest = connection.QueryFirstOrDefault<(long Version, string Json)?>(
+                    "SELECT version, json FROM profiles WHERE id = @Id ORDER BY version DESC LIMIT 1",
+                    new { profile.Id },
+                    transaction
+                );
+                if (latest is { } same && same.Json == json)
+                    return same.Version;
+                var version = (latest?.Version ?? 0) + 1;
+                connection.Execute(
+                    "INSERT INTO profiles (id, version, json, origin, created_at) VALUES (@Id, @version, @json, 'shop', @At)",
+                    new
+                    {
+                        profile.Id,
+                        version,
+                        json,
+                        At = time.GetUtcNow(),
+                    },
+                    transaction
+                );
+                return version;
+            }
+        );
 
     /// <summary>All versions of a profile, newest first, with the number of jobs on each.</summary>
     public IReadOnlyList<ProfileVersion> Versions(string id) =>
-        database.Read(connection => connection.Query<ProfileVersion>("""
-            SELECT version, origin, created_at, (SELECT count(*) FROM jobs j WHERE j.profile_id = p.id AND j.profile_version = p.version AND j.deleted_at IS NULL) AS jobs
-            FROM profiles p WHERE id = @id ORDER BY version DESC
-            """, new { id }).AsList());
+        database.Read(connection =>
+            connection
+                .Query<ProfileVersion>(
+                    """
+                    SELECT version, origin, created_at, (SELECT count(*) FROM jobs j WHERE j.profile_id = p.id
+                      AND j.profile_version = p.version AND j.deleted_at IS NULL) AS jobs
+                    FROM profiles p WHERE id = @id ORDER BY version DESC
+                    """,
+                    new { id }
+                )
+                .AsList()
+        );
 
     /// <summary>One version of a profile, or null.</summary>
     public DeviceProfile? Find(string id, long version) =>
-        database.Read(connection => Parse(connection.QueryFirstOrDefault<string>("SELECT json FROM profiles WHERE id = @id AND version = @version", new { id, version })));
+        database.Read(connection =>
+            Parse(
+                connection.QueryFirstOrDefault<string>(
+                    "SELECT json FROM profiles WHERE id = @id AND version = @version",
+                    new { id, version }
+                )
+            )
+        );
 
     /// <summary>The latest version of a profile with its number, or null.</summary>
     public (DeviceProfile Profile, long Version)? Latest(string id)
     {
-        var row = database.Read(connection => connection.QueryFirstOrDefault<(string Json, long Version)?>(
-            "SELECT json, version FROM profiles WHERE id = @id ORDER BY version DESC LIMIT 1", new { id }));
+        var row = database.Read(connection =>
+            connection.QueryFirstOrDefault<(string Json, long Version)?>(
+                "SELECT json, version FROM profiles WHERE id = @id ORDER BY version DESC LIMIT 1",
+                new { id }
+            )
+        );
         return row is { } found && Parse(found.Json) is { } profile ? (profile, found.Version) : null;
     }
 
     /// <summary>The latest version of every profile, own models first, generic ones last.</summary>
     public IReadOnlyList<DeviceProfile> All() =>
-        database.Read(connection => connection.Query<string>(
-                "SELECT json FROM profiles p WHERE version = (SELECT max(version) FROM profiles q WHERE q.id = p.id)")
-            .Select(Parse).OfType<DeviceProfile>().OrderBy(p => p.Generic).ThenBy(p => p.FullName, StringComparer.Ordinal).ToList());
+        database.Read(connection =>
+            connection
+                .Query<string>("SELECT json FROM profiles p WHERE version = (SELECT max(version) FROM profiles q WHERE q.id = p.id)")
+                .Select(Parse)
+                .OfType<DeviceProfile>()
+                .OrderBy(p => p.Generic)
+                .ThenBy(p => p.FullName, StringComparer.Ordinal)
+                .ToList()
+        );
 
     private static DeviceProfile? Parse(string? json) => json is null ? null : ProfileJson.Read(json).Value;
 }

@@ -9,5 +9,6 @@ namespace Mendro.Storage;
 public sealed class RevisionStore(ShopDatabase database)
 {
     /// <summary>The marks of confirmed causes and of test gear, as one text.</summary>
-    public string Stamp() => database.Read(connection => string.Join('.', connection.Query<long>("SELECT mark FROM revisions ORDER BY what")));
+    public string Stamp() =>
+        database.Read(connection => string.Join('.', connection.Query<long>("SELECT mark FROM revisions ORDER BY what")));
 }

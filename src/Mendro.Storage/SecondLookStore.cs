@@ -32,31 +32,75 @@ public sealed class SecondLookStore(ShopDatabase database, TimeProvider time)
 {
     /// <summary>Open entries, the newest of each job; none for jobs that are closed or whose cause was withdrawn or excluded.</summary>
     public IReadOnlyList<SecondLookEntry> Open() =>
-        database.Read(connection => connection.Query<SecondLookEntry>("""
-            SELECT s.id, s.job_id, c.number AS found_in, r.words, s.before, s.after, s.minutes
-            FROM second_looks s JOIN jobs j ON j.id = s.job_id JOIN bench_records r ON r.id = s.cause_record_id JOIN jobs c ON c.id = r.job_id
-            WHERE s.dismissed_at IS NULL AND j.closed_at IS NULL AND j.deleted_at IS NULL AND r.withdrawn_at IS NULL AND c.deleted_at IS NULL
-              AND NOT EXISTS (SELECT 1 FROM excluded_lessons e WHERE e.record_id = r.id)
-              AND NOT EXISTS (SELECT 1 FROM second_looks n WHERE n.job_id = s.job_id AND n.dismissed_at IS NULL AND n.id > s.id)
-            ORDER BY s.after DESC
-            """).AsList());
+        database.Read(connection =>
+            connection
+                .Query<SecondLookEntry>(
+                    """
+                    SELECT s.id, s.job_id, c.number AS found_in, r.words, s.before, s.after, s.minutes
+                    FROM second_looks s JOIN jobs j ON j.id = s.job_id JOIN bench_records r ON r.id = s.cause_record_id JOIN jobs c ON c.id = r.job_id
+                    WHERE s.dismissed_at IS NULL AND j.closed_at IS NULL AND j.deleted_at IS NULL AND r.withdrawn_at IS NULL AND c.deleted_at IS NULL
+                      AND NOT EXISTS (SELECT 1 FROM excluded_lessons e WHERE e.record_id = r.id)
+                      AND NOT EXISTS (SELECT 1 FROM second_looks n WHERE n.job_id = s.job_id AND n.dismissed_at IS NULL AND n.id > s.id)
+                    ORDER BY s.after DESC
+                    """
+                )
+                .AsList()
+        );
 
     /// <summary>Notes that a job is worth another look.</summary>
-    public void Add(long jobId, long causeRecordId, double before, double after, double minutes) => database.Write((connection, transaction) =>
-    {
-        var at = time.GetUtcNow();
-        connection.Execute("INSERT INTO second_looks (job_id, cause_record_id, before, after, minutes, at) VALUES (@jobId, @causeRecordId, @before, @after, @minutes, @at)",
-            new { jobId, causeRecordId, before, after, minutes, at }, transaction);
-        Timeline.Add(connection, transaction, jobId, at, "second-look", string.Create(System.Globalization.CultureInfo.InvariantCulture,
-            $"Worth a second look: chance to cure within {minutes:0} min {before * 100:0} → {after * 100:0} %"));
-        return 0;
-    });
+    public void Add(long jobId, long causeRecordId, double before, double after, double minutes) =>
+        database.Write(
+            (connection, transaction) =>
+            {
+                var at = time.GetUtcNow();
+                connection.Execute(
+                    "INSERT INTO second_looks (job_id, cause_record_id, before, after, minutes, at) VALUES (@jobId, "
+                        + "@causeRecordId, @before, @after, @minutes, @at)",
+                    new
+                    {
+                        jobId,
+                        causeRecordId,
+                        before,
+                        after,
+                        minutes,
+                        at,
+                    },
+                    transaction
+                );
+                Timeline.Add(
+                    connection,
+                    transaction,
+                    jobId,
+                    at,
+                    "second-look",
+                    string.Create(
+                        System.Globalization.CultureInfo.InvariantCulture,
+                        $"Worth a second look: chance to cure within {minutes:0} min {before * 100:0} → {after * 100:0} %"
+                    )
+                );
+                return 0;
+            }
+        );
 
     /// <summary>Takes a job off the list: it was looked at, or is not worth it after all.</summary>
-    public void Dismiss(long jobId) => database.Write((connection, transaction) => connection.Execute(
-        "UPDATE second_looks SET dismissed_at = @at WHERE job_id = @jobId AND dismissed_at IS NULL", new { jobId, at = time.GetUtcNow() }, transaction));
+    public void Dismiss(long jobId) =>
+        database.Write(
+            (connection, transaction) =>
+                connection.Execute(
+                    "UPDATE second_looks SET dismissed_at = @at WHERE job_id = @jobId AND dismissed_at IS NULL",
+                    new { jobId, at = time.GetUtcNow() },
+                    transaction
+                )
+        );
 
     /// <summary>Puts a job that was dismissed last back on the list.</summary>
-    public void BringBack(long jobId) => database.Write((connection, transaction) => connection.Execute(
-        "UPDATE second_looks SET dismissed_at = NULL WHERE id = (SELECT max(id) FROM second_looks WHERE job_id = @jobId)", new { jobId }, transaction));
+    public void BringBack(long jobId) =>
+        database.Write(
+            (connection, transaction) =>
+                connection.Execute(
+                    "UPDATE second_looks SET dismissed_at = NULL WHERE id = (SELECT max(id) FROM second_looks WHERE job_id = @jobId)",
+                    new { jobId },
+                    transaction
+                )
+        );
 }

@@ -47,7 +47,8 @@ public sealed class ShopDatabase
     public void Migrate()
     {
         Directory.CreateDirectory(Path.GetDirectoryName(File)!);
-        if (new FileInfo(File) is { Exists: true, Length: > 0 }) CheckFile(File, thorough: false);
+        if (new FileInfo(File) is { Exists: true, Length: > 0 })
+            CheckFile(File, thorough: false);
         using (var connection = Open())
         {
             // Write-ahead log: readers do not wait for the writer. It is a property of the file and stays.
@@ -56,7 +57,9 @@ public sealed class ShopDatabase
 
         var result = Upgrade(_connectionString).PerformUpgrade();
         if (!result.Successful)
-            throw new ShopFileException($"The database could not be brought up to date ({result.ErrorScript?.Name}): {result.Error?.Message}");
+            throw new ShopFileException(
+                $"The database could not be brought up to date ({result.ErrorScript?.Name}): {result.Error?.Message}"
+            );
     }
 
     /// <summary>Levels that this version knows: one for every migration.</summary>
@@ -70,17 +73,24 @@ public sealed class ShopDatabase
     {
         try
         {
-            using var connection = new SqliteConnection(new SqliteConnectionStringBuilder
-            {
-                DataSource = file, Mode = SqliteOpenMode.ReadOnly, Pooling = false,
-            }.ToString());
+            using var connection = new SqliteConnection(
+                new SqliteConnectionStringBuilder
+                {
+                    DataSource = file,
+                    Mode = SqliteOpenMode.ReadOnly,
+                    Pooling = false,
+                }.ToString()
+            );
             connection.Open();
             // A shop that was never finished being made is made now.
-            if (!thorough && connection.ExecuteScalar<long>("SELECT count(*) FROM sqlite_master") == 0) return;
-            if (thorough && connection.ExecuteScalar<string>("PRAGMA integrity_check") is not "ok") throw new ShopFileException($"“{file}” is damaged.");
+            if (!thorough && connection.ExecuteScalar<long>("SELECT count(*) FROM sqlite_master") == 0)
+                return;
+            if (thorough && connection.ExecuteScalar<string>("PRAGMA integrity_check") is not "ok")
+                throw new ShopFileException($"“{file}” is damaged.");
             if (connection.ExecuteScalar<int>("SELECT count(*) FROM SchemaVersions") > KnownLevel)
                 throw new ShopFileException($"“{file}” was made by a newer version of Mendro. Update Mendro first.");
-            if (thorough) connection.ExecuteScalar<long>("SELECT count(*) FROM jobs");
+            if (thorough)
+                connection.ExecuteScalar<long>("SELECT count(*) FROM jobs");
         }
         catch (SqliteException ex)
         {
@@ -88,12 +98,14 @@ public sealed class ShopDatabase
         }
     }
 
-    private static UpgradeEngine Upgrade(string connection) => DeployChanges.To.SqliteDatabase(connection)
-        .WithScriptsEmbeddedInAssembly(typeof(ShopDatabase).Assembly, name => name.EndsWith(".sql", StringComparison.Ordinal))
-        .WithScript(PayloadMigration.Name, new PayloadMigration())
-        .WithTransactionPerScript()
-        .LogToNowhere()
-        .Build();
+    private static UpgradeEngine Upgrade(string connection) =>
+        DeployChanges
+            .To.SqliteDatabase(connection)
+            .WithScriptsEmbeddedInAssembly(typeof(ShopDatabase).Assembly, name => name.EndsWith(".sql", StringComparison.Ordinal))
+            .WithScript(PayloadMigration.Name, new PayloadMigration())
+            .WithTransactionPerScript()
+            .LogToNowhere()
+            .Build();
 
     /// <summary>How many connections were opened so far; for benchmarks and tests.</summary>
     public long Opened => Interlocked.Read(ref _opened);
@@ -115,7 +127,8 @@ public sealed class ShopDatabase
     /// <summary>Reads; inside a <see cref="Write"/> it sees what was written so far.</summary>
     public T Read<T>(Func<SqliteConnection, T> work)
     {
-        if (_session.Value is { Ended: false } session) return work(session.Connection);
+        if (_session.Value is { Ended: false } session)
+            return work(session.Connection);
         using var connection = Open();
         return work(connection);
     }
@@ -126,7 +139,8 @@ public sealed class ShopDatabase
     /// </summary>
     public T Write<T>(Func<SqliteConnection, SqliteTransaction, T> work)
     {
-        if (_session.Value is { Ended: false, Transaction: { } outer } joined) return work(joined.Connection, outer);
+        if (_session.Value is { Ended: false, Transaction: { } outer } joined)
+            return work(joined.Connection, outer);
         using var own = OneConnection();
         var session = _session.Value!;
         using var transaction = session.Connection.BeginTransaction(deferred: false);
@@ -185,7 +199,11 @@ public sealed class ShopDatabase
         }
 
         public override DateTimeOffset Parse(object value) =>
-            DateTimeOffset.Parse((string)value, CultureInfo.InvariantCulture, DateTimeStyles.AssumeUniversal | DateTimeStyles.AdjustToUniversal);
+            DateTimeOffset.Parse(
+                (string)value,
+                CultureInfo.InvariantCulture,
+                DateTimeStyles.AssumeUniversal | DateTimeStyles.AdjustToUniversal
+            );
     }
 
     /// <summary>Money is stored as decimal text; SQLite's numbers are binary floats.</summary>

@@ -8,8 +8,29 @@ public sealed class Timeline(ShopDatabase database)
 {
     /// <summary>Entries of a job, newest first.</summary>
     public IReadOnlyList<TimelineEntry> Of(long jobId) =>
-        database.Read(connection => connection.Query<TimelineEntry>("SELECT at, kind, words FROM timeline WHERE job_id = @jobId ORDER BY id DESC", new { jobId }).AsList());
+        database.Read(connection =>
+            connection
+                .Query<TimelineEntry>("SELECT at, kind, words FROM timeline WHERE job_id = @jobId ORDER BY id DESC", new { jobId })
+                .AsList()
+        );
 
-    internal static void Add(SqliteConnection connection, SqliteTransaction transaction, long jobId, DateTimeOffset at, string kind, string words) =>
-        connection.Execute("INSERT INTO timeline (job_id, at, kind, words) VALUES (@jobId, @at, @kind, @words)", new { jobId, at, kind, words }, transaction);
+    internal static void Add(
+        SqliteConnection connection,
+        SqliteTransaction transaction,
+        long jobId,
+        DateTimeOffset at,
+        string kind,
+        string words
+    ) =>
+        connection.Execute(
+            "INSERT INTO timeline (job_id, at, kind, words) VALUES (@jobId, @at, @kind, @words)",
+            new
+            {
+                jobId,
+                at,
+                kind,
+                words,
+            },
+            transaction
+        );
 }

@@ -9,7 +9,8 @@ public sealed class BodyLimit(RequestDelegate next)
     /// <summary>Refuses or goes on.</summary>
     public Task InvokeAsync(HttpContext context)
     {
-        if (!(context.Request.ContentLength > MostBytes)) return next(context);
+        if (!(context.Request.ContentLength > MostBytes))
+            return next(context);
         context.Response.StatusCode = StatusCodes.Status413PayloadTooLarge;
         // What is still on its way is not waited for.
         context.Response.Headers.Connection = "close";

@@ -12,7 +12,11 @@ public sealed class OnceTagHelper : TagHelper
     /// <inheritdoc/>
     public override void Process(TagHelperContext context, TagHelperOutput output)
     {
-        if (context.AllAttributes["method"]?.Value?.ToString() is not { } method || !method.Equals("post", StringComparison.OrdinalIgnoreCase)) return;
+        if (
+            context.AllAttributes["method"]?.Value?.ToString() is not { } method
+            || !method.Equals("post", StringComparison.OrdinalIgnoreCase)
+        )
+            return;
         output.PostContent.AppendHtml($"<input type=\"hidden\" name=\"{Field}\" value=\"{Guid.NewGuid():N}\">");
     }
 }

@@ -2,7 +2,8 @@ using Mendro.Storage;
 
 namespace Mendro.Web;
 
-/// <summary>One connection to the database for all that a page or an action asks. A stream of the meter lasts too long to hold one.</summary>
+/// <summary>One connection to the database for all that a page or an action asks. A stream of the meter lasts too long to hold
+/// one.</summary>
 public sealed class OneConnection(RequestDelegate next, ShopDatabase database)
 {
     /// <summary>Opens it when the first thing is asked, and goes on.</summary>
@@ -14,6 +15,7 @@ public sealed class OneConnection(RequestDelegate next, ShopDatabase database)
             return;
         }
 
-        using (database.OneConnection()) await next(context);
+        using (database.OneConnection())
+            await next(context);
     }
 }

@@ -10,7 +10,8 @@ using Microsoft.AspNetCore.HostFiltering;
 using Serilog;
 using Serilog.Events;
 
-// Texts are written by rule and not by the machine's language; what a page shows in the shop's own way goes through ShopCalendar and Amount.
+// Texts are written by rule and not by the machine's language; what a page shows in the shop's own way goes through ShopCalendar
+// and Amount.
 CultureInfo.DefaultThreadCurrentCulture = CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
 
 if (ServeOptions.Read(args, out var problem) is not { } options)
@@ -21,21 +22,27 @@ if (ServeOptions.Read(args, out var problem) is not { } options)
 
 var builder = WebApplication.CreateBuilder(args);
 
-builder.Host.UseSerilog((_, logging) => logging
-    .MinimumLevel.Information()
-    .MinimumLevel.Override("Microsoft", LogEventLevel.Warning)
-    // The keys lie in the shop's own folder beside its data; encrypting them there would protect nothing more.
-    .MinimumLevel.Override("Microsoft.AspNetCore.DataProtection", LogEventLevel.Error)
-    .Enrich.FromLogContext()
-    .WriteTo.Console(formatProvider: CultureInfo.InvariantCulture,
-        outputTemplate: "{Timestamp:HH:mm:ss} {Level:u3} {Message:lj} {Properties:j}{NewLine}{Exception}"));
+builder.Host.UseSerilog(
+    (_, logging) =>
+        logging
+            .MinimumLevel.Information()
+            .MinimumLevel.Override("Microsoft", LogEventLevel.Warning)
+            // The keys lie in the shop's own folder beside its data; encrypting them there would protect nothing more.
+            .MinimumLevel.Override("Microsoft.AspNetCore.DataProtection", LogEventLevel.Error)
+            .Enrich.FromLogContext()
+            .WriteTo.Console(
+                formatProvider: CultureInfo.InvariantCulture,
+                outputTemplate: "{Timestamp:HH:mm:ss} {Level:u3} {Message:lj} {Properties:j}{NewLine}{Exception}"
+            )
+);
 
 builder.WebHost.ConfigureKestrel(kestrel =>
 {
     kestrel.AddServerHeader = false;
     kestrel.Limits.MaxRequestBodySize = BodyLimit.MostBytes;
     // Said outright, this overrides every address that the environment may name.
-    if (options.Port is { } port) kestrel.Listen(options.Host, port);
+    if (options.Port is { } port)
+        kestrel.Listen(options.Host, port);
 });
 
 // Another name that leads to this machine is how a page of somebody else's would reach the shop (DNS rebinding).
@@ -58,7 +65,9 @@ if (folderLock is null)
     return 2;
 }
 
-builder.Services.AddDataProtection().SetApplicationName("mendro")
+builder
+    .Services.AddDataProtection()
+    .SetApplicationName("mendro")
     .PersistKeysToFileSystem(new DirectoryInfo(Path.Combine(options.DataDirectory, "keys")));
 builder.Services.AddShop(options);
 builder.Services.AddHostedService<WarmUp>();
@@ -92,15 +101,20 @@ app.UseStaticFiles();
 app.UseMiddleware<OneConnection>();
 app.UseRouting();
 app.MapRazorPages();
-app.MapGet("/Jobs/{number:long}/Live", (HttpContext context, long number, string? probe, string? contact, LiveReadings live) =>
-    live.StreamAsync(context, number, probe, contact));
+app.MapGet(
+    "/Jobs/{number:long}/Live",
+    (HttpContext context, long number, string? probe, string? contact, LiveReadings live) =>
+        live.StreamAsync(context, number, probe, contact)
+);
 app.MapHealthChecks("/health");
 
 app.Lifetime.ApplicationStarted.Register(() =>
 {
     var shop = app.Services.GetRequiredService<SettingsStore>().Get();
-    if (options.Demo) Console.WriteLine($"A stand-in meter answers at {shop.Meter}, a stand-in supply at {shop.Supply}");
-    foreach (var url in app.Urls) Console.WriteLine($"Mendro is open at {url}");
+    if (options.Demo)
+        Console.WriteLine($"A stand-in meter answers at {shop.Meter}, a stand-in supply at {shop.Supply}");
+    foreach (var url in app.Urls)
+        Console.WriteLine($"Mendro is open at {url}");
 });
 app.Run();
 return 0;

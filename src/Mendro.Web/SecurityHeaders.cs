@@ -19,7 +19,8 @@ public sealed class SecurityHeaders(RequestDelegate next)
         // Pages show the shop's data: no cache may keep them. Set last, because antiforgery sets a rule of its own.
         context.Response.OnStarting(() =>
         {
-            if (!Path.HasExtension(context.Request.Path)) context.Response.Headers.CacheControl = "no-store";
+            if (!Path.HasExtension(context.Request.Path))
+                context.Response.Headers.CacheControl = "no-store";
             return Task.CompletedTask;
         });
         return next(context);

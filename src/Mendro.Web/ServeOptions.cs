@@ -3,7 +3,8 @@ using System.Net;
 
 namespace Mendro.Web;
 
-/// <summary>How the server was asked to run: by the command line, or by variables of the environment that begin with <c>MENDRO_</c>.</summary>
+/// <summary>How the server was asked to run: by the command line, or by variables of the environment that begin with
+/// <c>MENDRO_</c>.</summary>
 /// <param name="DataDirectory">Folder of the database and keys.</param>
 /// <param name="Demo">True to seed the demo world into an empty shop.</param>
 /// <param name="Host">Address to listen on; loopback only.</param>
@@ -30,8 +31,10 @@ public sealed record ServeOptions(string DataDirectory, bool Demo, IPAddress Hos
         int? port = null;
         if (told["port"] is { } text)
         {
-            if (int.TryParse(text, NumberStyles.None, CultureInfo.InvariantCulture, out var number) && number is >= 0 and <= 65535) port = number;
-            else problem ??= $"The port must be a number from 1 to 65535; “{text}” is not.";
+            if (int.TryParse(text, NumberStyles.None, CultureInfo.InvariantCulture, out var number) && number is >= 0 and <= 65535)
+                port = number;
+            else
+                problem ??= $"The port must be a number from 1 to 65535; “{text}” is not.";
         }
 
         return problem is null
@@ -41,7 +44,8 @@ public sealed record ServeOptions(string DataDirectory, bool Demo, IPAddress Hos
 
     private static IPAddress? Loopback(string host)
     {
-        if (host.Equals("localhost", StringComparison.OrdinalIgnoreCase)) return IPAddress.Loopback;
+        if (host.Equals("localhost", StringComparison.OrdinalIgnoreCase))
+            return IPAddress.Loopback;
         return IPAddress.TryParse(host, out var address) && IPAddress.IsLoopback(address) ? address : null;
     }
 }

@@ -10,7 +10,8 @@ public sealed class ShopCalendar(SettingsStore settings, TimeProvider time)
     public TimeZoneInfo Zone => Find(settings.Get().TimeZone) ?? time.LocalTimeZone;
 
     /// <summary>A zone by its IANA name, or null when there is none of that name.</summary>
-    public static TimeZoneInfo? Find(string? id) => id is { Length: > 0 } && TimeZoneInfo.TryFindSystemTimeZoneById(id, out var zone) ? zone : null;
+    public static TimeZoneInfo? Find(string? id) =>
+        id is { Length: > 0 } && TimeZoneInfo.TryFindSystemTimeZoneById(id, out var zone) ? zone : null;
 
     /// <summary>Today by the shop's own clock.</summary>
     public DateOnly Today => DateOnly.FromDateTime(TimeZoneInfo.ConvertTime(time.GetUtcNow(), Zone).DateTime);

@@ -20,24 +20,62 @@ public static class ShopServices
         services.AddSingleton(TimeProvider.System);
         services.AddSingleton(TradeLibrary.Shipped);
         services.AddSingleton(new ShopDatabase(Path.Combine(options.DataDirectory, "shop.db")));
-        foreach (var store in (Type[])
-        [
-            typeof(JobStore), typeof(BenchRecordStore), typeof(ProfileStore), typeof(SettingsStore), typeof(Timeline), typeof(GearStore),
-            typeof(LessonStore), typeof(SecondLookStore), typeof(GoodReadingStore), typeof(ContactMarkStore), typeof(StandInTruthStore),
-            typeof(ActionStore), typeof(RevisionStore),
-        ]) services.AddSingleton(store);
-        foreach (var desk in (Type[])
-        [
-            typeof(Ledger), typeof(ModelShelf), typeof(ShopExperience), typeof(BenchDesk), typeof(JobBench), typeof(PracticeDesk), typeof(ReadingDesk),
-            typeof(RepairDesk), typeof(SecondLookDesk), typeof(IntakeDesk), typeof(SwapDesk), typeof(ContactDesk), typeof(HandOverDesk),
-            typeof(CalculationDesk), typeof(DemoWorld),
-        ]) services.AddSingleton(desk);
-        services.AddSingleton(s => new BenchMeter(() => s.GetRequiredService<SettingsStore>().Get().Meter, s.GetRequiredService<TimeProvider>()));
-        services.AddSingleton(s => new BenchSupply(() => s.GetRequiredService<SettingsStore>().Get().Supply, s.GetRequiredService<TimeProvider>()));
+        foreach (
+            var store in (Type[])
+                [
+                    typeof(JobStore),
+                    typeof(BenchRecordStore),
+                    typeof(ProfileStore),
+                    typeof(SettingsStore),
+                    typeof(Timeline),
+                    typeof(GearStore),
+                    typeof(LessonStore),
+                    typeof(SecondLookStore),
+                    typeof(GoodReadingStore),
+                    typeof(ContactMarkStore),
+                    typeof(StandInTruthStore),
+                    typeof(ActionStore),
+                    typeof(RevisionStore),
+                ]
+        )
+            services.AddSingleton(store);
+        foreach (
+            var desk in (Type[])
+                [
+                    typeof(Ledger),
+                    typeof(ModelShelf),
+                    typeof(ShopExperience),
+                    typeof(BenchDesk),
+                    typeof(JobBench),
+                    typeof(PracticeDesk),
+                    typeof(ReadingDesk),
+                    typeof(RepairDesk),
+                    typeof(SecondLookDesk),
+                    typeof(IntakeDesk),
+                    typeof(SwapDesk),
+                    typeof(ContactDesk),
+                    typeof(HandOverDesk),
+                    typeof(CalculationDesk),
+                    typeof(DemoWorld),
+                ]
+        )
+            services.AddSingleton(desk);
+        services.AddSingleton(s => new BenchMeter(
+            () => s.GetRequiredService<SettingsStore>().Get().Meter,
+            s.GetRequiredService<TimeProvider>()
+        ));
+        services.AddSingleton(s => new BenchSupply(
+            () => s.GetRequiredService<SettingsStore>().Get().Supply,
+            s.GetRequiredService<TimeProvider>()
+        ));
         services.AddSingleton<StandInHand>();
         services.AddSingleton<IBenchHand>(s => options.Demo ? s.GetRequiredService<StandInHand>() : new NoHand());
         services.AddSingleton<LiveReadings>();
         services.AddSingleton<ShopCalendar>();
-        services.AddSingleton(s => new DailyBackup(options.DataDirectory, () => s.GetRequiredService<ShopCalendar>().Today, s.GetRequiredService<TimeProvider>()));
+        services.AddSingleton(s => new DailyBackup(
+            options.DataDirectory,
+            () => s.GetRequiredService<ShopCalendar>().Today,
+            s.GetRequiredService<TimeProvider>()
+        ));
     }
 }

@@ -22,8 +22,20 @@ public sealed class WarmUp(TradeLibrary library) : BackgroundService
             var model = new DeviceModel(profile, library);
             var events = profile.Functions.Select((f, n) => (BenchEvent)new FunctionTried(n, f.Id, false)).ToList();
             var diagnosis = UnitDiagnosis.Make(model, events).Value;
-            if (diagnosis is not null) new MoveAdvisor(new BenchCosts()).Advise(diagnosis, AccessState.Closed);
-            PathMapSvg.Draw(new MapScene(model, diagnosis?.Verdict, new Dictionary<string, string>(), new Dictionary<string, string>(), null, id => id, id => id, id => id));
+            if (diagnosis is not null)
+                new MoveAdvisor(new BenchCosts()).Advise(diagnosis, AccessState.Closed);
+            PathMapSvg.Draw(
+                new MapScene(
+                    model,
+                    diagnosis?.Verdict,
+                    new Dictionary<string, string>(),
+                    new Dictionary<string, string>(),
+                    null,
+                    id => id,
+                    id => id,
+                    id => id
+                )
+            );
         }
     }
 }

@@ -16,9 +16,22 @@ public sealed class BenchDeskTests : IDisposable
 
     private string AloneOfItsKind()
     {
-        _shop.Profiles.Save(new DeviceProfile(
-            DeviceProfile.FormatName, "disk-box", "Disk box", "", DeviceKind.Accessory, [], null, [new Part("disk", "Disk", "hard-disk")], [],
-            [new DeviceFunction("disk", "Disk", "disc", ["disk"])], [], new Preparation(1, 1, 1)));
+        _shop.Profiles.Save(
+            new DeviceProfile(
+                DeviceProfile.FormatName,
+                "disk-box",
+                "Disk box",
+                "",
+                DeviceKind.Accessory,
+                [],
+                null,
+                [new Part("disk", "Disk", "hard-disk")],
+                [],
+                [new DeviceFunction("disk", "Disk", "disc", ["disk"])],
+                [],
+                new Preparation(1, 1, 1)
+            )
+        );
         return "disk-box";
     }
 
@@ -83,11 +96,13 @@ public sealed class BenchDeskTests : IDisposable
         var (mine, other) = (_shop.TakeIn("harrow-quartet", "power-light"), _shop.TakeIn("harrow-quartet", "power-light"));
         double Dirty() => _shop.View(mine).Diagnosis!.Suspects.Single(s => s.Fault.Id == "switch.dirty").Share;
         var before = Dirty();
-        Should.Throw<InvalidOperationException>(() => _shop.Database.InOneTransaction<bool>(() =>
-        {
-            _shop.Repairs.Log(new RepairOrder(other, "switch", "flush-switch", Cause: "dirty")).Done.ShouldNotBeNull();
-            throw new InvalidOperationException("taken back");
-        }));
+        Should.Throw<InvalidOperationException>(() =>
+            _shop.Database.InOneTransaction<bool>(() =>
+            {
+                _shop.Repairs.Log(new RepairOrder(other, "switch", "flush-switch", Cause: "dirty")).Done.ShouldNotBeNull();
+                throw new InvalidOperationException("taken back");
+            })
+        );
         Dirty().ShouldBe(before, 1e-12);
         // Another cause in the place of the one that was taken back is seen for what it is.
         _shop.Repairs.Log(new RepairOrder(other, "fuse", "replace-fuse", Cause: "open")).Done.ShouldNotBeNull();
@@ -99,7 +114,8 @@ public sealed class BenchDeskTests : IDisposable
     {
         var number = _shop.TakeIn(fails: "power-light");
         var before = _shop.Database.Opened;
-        using (_shop.Database.OneConnection()) _shop.View(number);
+        using (_shop.Database.OneConnection())
+            _shop.View(number);
         (_shop.Database.Opened - before).ShouldBe(1);
         before = _shop.Database.Opened;
         _shop.Repairs.Log(new RepairOrder(number, "switch", "flush-switch", Cause: "dirty", WorksNow: true)).Done.ShouldNotBeNull();
@@ -108,15 +124,20 @@ public sealed class BenchDeskTests : IDisposable
 
     private static void Walk(object? at, HashSet<object> seen, HashSet<Type> types)
     {
-        if (at is null or string || at.GetType().IsPrimitive || at is DeviceModel || at is Type || !seen.Add(at)) return;
+        if (at is null or string || at.GetType().IsPrimitive || at is DeviceModel || at is Type || !seen.Add(at))
+            return;
         types.Add(at.GetType());
         if (at is IEnumerable list and not string)
         {
-            foreach (var item in list) Walk(item, seen, types);
-            if (at.GetType().Namespace?.StartsWith("Mendro", StringComparison.Ordinal) != true) return;
+            foreach (var item in list)
+                Walk(item, seen, types);
+            if (at.GetType().Namespace?.StartsWith("Mendro", StringComparison.Ordinal) != true)
+                return;
         }
 
-        if (at.GetType().Namespace?.StartsWith("Mendro", StringComparison.Ordinal) != true) return;
-        foreach (var field in at.GetType().GetFields(BindingFlags.Instance | BindingFlags.Public | BindingFlags.NonPublic)) Walk(field.GetValue(at), seen, types);
+        if (at.GetType().Namespace?.StartsWith("Mendro", StringComparison.Ordinal) != true)
+            return;
+        foreach (var field in at.GetType().GetFields(BindingFlags.Instance | BindingFlags.Public | BindingFlags.NonPublic))
+            Walk(field.GetValue(at), seen, types);
     }
 }

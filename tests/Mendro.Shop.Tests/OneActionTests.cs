@@ -62,10 +62,12 @@ public sealed class OneActionTests : IDisposable
         // The last of the three records of a repair cannot be written.
         using (var connection = _shop.Database.Open())
         {
-            connection.Execute("""
+            connection.Execute(
+                """
                 CREATE TRIGGER broken BEFORE INSERT ON bench_records WHEN NEW.kind = 'function' AND NEW.stage = 'Fix'
                 BEGIN SELECT RAISE(ABORT, 'no space'); END
-                """);
+                """
+            );
         }
 
         var timeline = new Timeline(_shop.Database);

@@ -23,7 +23,13 @@ public sealed class TestShop : IDisposable
         Models = new ModelShelf(Profiles, TradeLibrary.Shipped);
         Ledger = new Ledger(Database, new ActionStore(Database, Time));
         Experience = new ShopExperience(
-            new LessonStore(Database, Time), new GearStore(Database, Time), Settings, new RevisionStore(Database), Models, TradeLibrary.Shipped);
+            new LessonStore(Database, Time),
+            new GearStore(Database, Time),
+            Settings,
+            new RevisionStore(Database),
+            Models,
+            TradeLibrary.Shipped
+        );
         Desk = new BenchDesk(Models, Records, Settings, Experience);
         var bench = new JobBench(Jobs, Records, Models, Time);
         Practice = new PracticeDesk(Jobs, Records, Models, Settings, bench, Ledger, Time);
@@ -69,8 +75,23 @@ public sealed class TestShop : IDisposable
     public JobView View(long number) => Desk.Open(Jobs.Find(number)!);
 
     /// <summary>Takes a unit in with a function that fails, or with none tried.</summary>
-    public long TakeIn(string profile = "harrow-quartet", string? fails = null, string owner = "Ilka Dorn") => Intake.TakeIn(new IntakeOrder(
-        new Job { ProfileId = profile, Currency = "EUR", Claim = "dead" }, owner, "", [], fails is null ? [] : [new BaselineTrial(fails, false, "nothing")])).Done!.Number;
+    public long TakeIn(string profile = "harrow-quartet", string? fails = null, string owner = "Ilka Dorn") =>
+        Intake
+            .TakeIn(
+                new IntakeOrder(
+                    new Job
+                    {
+                        ProfileId = profile,
+                        Currency = "EUR",
+                        Claim = "dead",
+                    },
+                    owner,
+                    "",
+                    [],
+                    fails is null ? [] : [new BaselineTrial(fails, false, "nothing")]
+                )
+            )
+            .Done!.Number;
 
     /// <summary>Tries every function once, all passing.</summary>
     public void AllWork(long number, bool proving = false)
@@ -79,7 +100,8 @@ public sealed class TestShop : IDisposable
             Readings.Try(new TrialOrder(number, function.Id, true, Proving: proving)).Done.ShouldNotBeNull();
     }
 
-    public void Try(long number, FunctionId function, bool passed) => Readings.Try(new TrialOrder(number, function, passed)).Done.ShouldNotBeNull();
+    public void Try(long number, FunctionId function, bool passed) =>
+        Readings.Try(new TrialOrder(number, function, passed)).Done.ShouldNotBeNull();
 
     public void Dispose()
     {

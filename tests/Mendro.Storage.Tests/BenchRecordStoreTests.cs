@@ -17,7 +17,9 @@ public sealed class BenchRecordStoreTests : IDisposable
     {
         var job = _shop.TakeIn();
         _shop.Records.Add(_shop.Tried("power-light", false, job.Id));
-        _shop.Records.Add(_shop.Record(new ProbeReading("tp3", ProbeOutcome.Jumps, new Reading(ReadingUnit.Volts, 6.2, null, true), "jumps"), job.Id));
+        _shop.Records.Add(
+            _shop.Record(new ProbeReading("tp3", ProbeOutcome.Jumps, new Reading(ReadingUnit.Volts, 6.2, null, true), "jumps"), job.Id)
+        );
         _shop.Records.Add(_shop.Record(new CauseSeen("switch", "dirty", true), job.Id));
         _shop.Records.Add(_shop.Record(new RepairLogged("switch", "flush-switch"), job.Id) with { Cost = 0.2m });
 
@@ -37,7 +39,10 @@ public sealed class BenchRecordStoreTests : IDisposable
         _shop.Records.Add(_shop.Tried("picture", false, job.Id));
         _shop.Records.Correct(job.Id, first, _shop.Tried("power-light", true)).ShouldNotBeNull();
 
-        _shop.Records.Of(job.Id).Select(r => (r.Seq, r.Subject, r.Body.Sign)).ShouldBe([(1L, "power-light", RecordSign.Good), (2L, "picture", RecordSign.Bad)]);
+        _shop
+            .Records.Of(job.Id)
+            .Select(r => (r.Seq, r.Subject, r.Body.Sign))
+            .ShouldBe([(1L, "power-light", RecordSign.Good), (2L, "picture", RecordSign.Bad)]);
         _shop.Records.Find(first)!.WithdrawnAt.ShouldNotBeNull();
         _shop.Timeline.Of(job.Id)[0].Words.ShouldStartWith("Corrected: power-light");
         _shop.Records.Correct(job.Id, first, _shop.Tried("power-light", true)).ShouldBeNull();
@@ -109,7 +114,12 @@ public sealed class BenchRecordStoreTests : IDisposable
     public void A_kind_that_this_version_does_not_know_is_kept_as_it_is_and_shown_as_noted()
     {
         var job = _shop.TakeIn();
-        var id = _shop.Records.Add(_shop.Record(new UnknownRecord("hologram", 3, """{"depth":7}"""), job.Id) with { Words = "Hologram taken" });
+        var id = _shop.Records.Add(
+            _shop.Record(new UnknownRecord("hologram", 3, """{"depth":7}"""), job.Id) with
+            {
+                Words = "Hologram taken",
+            }
+        );
         var record = _shop.Records.Of(job.Id).ShouldHaveSingleItem();
         record.Body.ShouldBe(new UnknownRecord("hologram", 3, """{"depth":7}"""));
         (record.ToEvent(), record.Words, record.Body.Sign).ShouldBe((null, "Hologram taken", RecordSign.Noted));

@@ -23,7 +23,9 @@ public sealed class FindStoresTests : IDisposable
         _shop.Records.Add(_shop.Record(new CauseSeen(part, mode, true), job.Id) with { Words = $"Cause seen: {part}" });
 
     private long Swap(Job job, SwapResult result, params SwapPiece[] gear) =>
-        _shop.Records.Add(_shop.Record(new SwapTrial("start-up", result, ["main"], gear.Select(_ => new PartId("slot")).ToList(), gear), job.Id));
+        _shop.Records.Add(
+            _shop.Record(new SwapTrial("start-up", result, ["main"], gear.Select(_ => new PartId("slot")).ToList(), gear), job.Id)
+        );
 
     [Fact]
     public void Uses_are_counted_from_the_trials_that_hold_since_the_last_cleaning()
@@ -64,7 +66,12 @@ public sealed class FindStoresTests : IDisposable
     public void A_swap_trial_reaches_the_engine_with_its_chain_and_gear()
     {
         var job = _shop.TakeIn();
-        var id = Swap(job, SwapResult.Flicker, new SwapPiece("g3", "Cable", "test-cable"), new SwapPiece("job118", "unit 118", "test-console"));
+        var id = Swap(
+            job,
+            SwapResult.Flicker,
+            new SwapPiece("g3", "Cable", "test-cable"),
+            new SwapPiece("job118", "unit 118", "test-console")
+        );
         var swap = BenchRecord.Events(_shop.Records.Of(job.Id)).Single().ShouldBeOfType<SwapTried>();
         (swap.Id, swap.FunctionId.Value, swap.Passed, swap.Flickers).ShouldBe((id, "start-up", false, true));
         swap.Chain.ShouldBe(new[] { "main" });
@@ -91,7 +98,10 @@ public sealed class FindStoresTests : IDisposable
         var withdrawn = Cause(b, "fuse", "open");
         Cause(practice, "psu", "dead");
         _shop.Records.Withdraw(b.Id, withdrawn);
-        Lessons.Causes().Select(c => (c.RecordId, c.Number, c.PartId, c.ModeId, c.Closed, c.Excluded)).ShouldBe([(kept, a.Number, "switch", "dirty", false, false)]);
+        Lessons
+            .Causes()
+            .Select(c => (c.RecordId, c.Number, c.PartId, c.ModeId, c.Closed, c.Excluded))
+            .ShouldBe([(kept, a.Number, "switch", "dirty", false, false)]);
         Lessons.Exclude(kept);
         Lessons.Causes().Single().Excluded.ShouldBeTrue();
         Lessons.Exclude(kept);

@@ -17,14 +17,34 @@ public sealed class JobStoreTests : IDisposable
     {
         var taken = ShopFile.Blank() with
         {
-            Revision = "B", Serial = "HQ-1", Accessories = "pouch", ConditionNote = "worn", ValueWorking = 48.50m, ValueAsIs = 10m, ValueParts = 0.1m,
+            Revision = "B",
+            Serial = "HQ-1",
+            Accessories = "pouch",
+            ConditionNote = "worn",
+            ValueWorking = 48.50m,
+            ValueAsIs = 10m,
+            ValueParts = 0.1m,
         };
-        var job = _shop.Jobs.TakeIn(new NewJob(taken, "Ilka Dorn", "0700", [_shop.Tried("power-light", false), _shop.Tried("speaker", true)]));
+        var job = _shop.Jobs.TakeIn(
+            new NewJob(taken, "Ilka Dorn", "0700", [_shop.Tried("power-light", false), _shop.Tried("speaker", true)])
+        );
 
         job.Number.ShouldBe(101);
-        job.ShouldBe(taken with { Id = job.Id, Number = 101, CustomerId = job.CustomerId, CustomerName = "Ilka Dorn", CustomerContact = "0700" });
+        job.ShouldBe(
+            taken with
+            {
+                Id = job.Id,
+                Number = 101,
+                CustomerId = job.CustomerId,
+                CustomerName = "Ilka Dorn",
+                CustomerContact = "0700",
+            }
+        );
         job.ShopStock.ShouldBeFalse();
-        _shop.Records.Of(job.Id).Select(r => (r.Seq, r.Subject, r.Body.Sign)).ShouldBe([(1L, "power-light", RecordSign.Bad), (2L, "speaker", RecordSign.Good)]);
+        _shop
+            .Records.Of(job.Id)
+            .Select(r => (r.Seq, r.Subject, r.Body.Sign))
+            .ShouldBe([(1L, "power-light", RecordSign.Bad), (2L, "speaker", RecordSign.Good)]);
         _shop.Timeline.Of(job.Id).Select(t => t.Kind).ShouldBe(["function", "function", "intake"]);
     }
 
@@ -83,7 +103,13 @@ public sealed class JobStoreTests : IDisposable
         closed.ClosedAt.ShouldBe(_shop.Time.GetUtcNow());
         _shop.Jobs.Live().ShouldBeEmpty();
         _shop.Move(closed, JobLife.Reopen(closed.Status));
-        _shop.Jobs.Find(101)!.ShouldSatisfyAllConditions(j => j.ClosedAt.ShouldBeNull(), j => j.Ending.ShouldBe(JobEnd.Open), j => j.Stage.ShouldBe(WorkStage.Find));
+        _shop
+            .Jobs.Find(101)!
+            .ShouldSatisfyAllConditions(
+                j => j.ClosedAt.ShouldBeNull(),
+                j => j.Ending.ShouldBe(JobEnd.Open),
+                j => j.Stage.ShouldBe(WorkStage.Find)
+            );
     }
 
     [Fact]
@@ -111,7 +137,9 @@ public sealed class JobStoreTests : IDisposable
     public void Search_finds_by_number_model_serial_owner_claim_and_symptom(string text)
     {
         _shop.Jobs.TakeIn(new NewJob(ShopFile.Blank("other") with { ModelName = "Pellin Atrium" }, null, "", []));
-        _shop.Jobs.TakeIn(new NewJob(ShopFile.Blank("stripes") with { Serial = "HQ-77" }, "Ilka Dorn", "", [_shop.Tried("power-light", false)]));
+        _shop.Jobs.TakeIn(
+            new NewJob(ShopFile.Blank("stripes") with { Serial = "HQ-77" }, "Ilka Dorn", "", [_shop.Tried("power-light", false)])
+        );
         _shop.Jobs.Search(text).Select(j => j.Number).ShouldBe([102L]);
     }
 
@@ -131,7 +159,9 @@ public sealed class JobStoreTests : IDisposable
     public void A_write_that_fails_half_way_leaves_nothing()
     {
         var broken = _shop.Tried("power-light", false) with { Words = null! };
-        Should.Throw<Microsoft.Data.Sqlite.SqliteException>(() => _shop.Jobs.TakeIn(new NewJob(ShopFile.Blank(), "Half Way", "", [_shop.Tried("picture", true), broken])));
+        Should.Throw<Microsoft.Data.Sqlite.SqliteException>(() =>
+            _shop.Jobs.TakeIn(new NewJob(ShopFile.Blank(), "Half Way", "", [_shop.Tried("picture", true), broken]))
+        );
         _shop.Jobs.All().ShouldBeEmpty();
         _shop.Jobs.CustomerNames().ShouldBeEmpty();
         using var connection = _shop.Database.Open();

@@ -81,7 +81,12 @@ public class ReadingStoresTests
         using var file = new ShopFile();
         var job = file.TakeIn();
         var records = new BenchRecordStore(file.Database, file.Time);
-        records.Add(file.Record(new CalculationFiled("battery-pack", "Battery pack", "…", new Dictionary<string, System.Text.Json.JsonElement>(), true), job.Id));
+        records.Add(
+            file.Record(
+                new CalculationFiled("battery-pack", "Battery pack", "…", new Dictionary<string, System.Text.Json.JsonElement>(), true),
+                job.Id
+            )
+        );
         records.Of(job.Id).ShouldHaveSingleItem().ToEvent().ShouldBeNull();
         BenchRecord.Events(records.Of(job.Id)).ShouldBeEmpty();
     }
@@ -95,7 +100,8 @@ public class ReadingStoresTests
     [InlineData("meter:70000", null)]
     [InlineData("me ter", null)]
     [InlineData("meter:+5", null)]
-    public void An_instrument_address_is_a_host_and_a_port(string text, string? address) => (InstrumentAddress.Parse(text)?.ToString()).ShouldBe(address);
+    public void An_instrument_address_is_a_host_and_a_port(string text, string? address) =>
+        (InstrumentAddress.Parse(text)?.ToString()).ShouldBe(address);
 
     [Fact]
     public void Instruments_are_kept_with_the_settings()
@@ -107,5 +113,6 @@ public class ReadingStoresTests
         (store.Get().Meter, store.Get().Supply).ShouldBe((new InstrumentAddress("meter.lan", 5025), null));
     }
 
-    private static GoodReading Good(string unit, double? value, string revision = "") => new("harrow-quartet", revision, "tp5", "V", value, unit);
+    private static GoodReading Good(string unit, double? value, string revision = "") =>
+        new("harrow-quartet", revision, "tp5", "V", value, unit);
 }

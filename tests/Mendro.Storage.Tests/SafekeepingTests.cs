@@ -59,7 +59,8 @@ public sealed class SafekeepingTests : IDisposable
         new JobStore(kept, _shop.Time).All().Count.ShouldBe(2);
     }
 
-    public static TheoryData<string> Breakages { get; } = ["cut short", "no archive", "a byte changed", "a file missing", "newer level", "newer format", "outside name", "empty"];
+    public static TheoryData<string> Breakages { get; } =
+    ["cut short", "no archive", "a byte changed", "a file missing", "newer level", "newer format", "outside name", "empty"];
 
     [Theory]
     [MemberData(nameof(Breakages))]
@@ -75,7 +76,9 @@ public sealed class SafekeepingTests : IDisposable
         problem.ShouldEndWith(".");
         File.ReadAllBytes(_shop.Database.File).ShouldBe(before);
         _shop.Jobs.All().ShouldHaveSingleItem();
-        Directory.EnumerateFileSystemEntries(Folder).ShouldNotContain(p => Path.GetFileName(p).StartsWith(".restoring", StringComparison.Ordinal) || p.Contains("before-restore"));
+        Directory
+            .EnumerateFileSystemEntries(Folder)
+            .ShouldNotContain(p => Path.GetFileName(p).StartsWith(".restoring", StringComparison.Ordinal) || p.Contains("before-restore"));
     }
 
     [Fact]
@@ -83,11 +86,23 @@ public sealed class SafekeepingTests : IDisposable
     {
         // Every intake writes a job, its records and its timeline together: whatever is in the backup must be whole.
         using var stop = new CancellationTokenSource();
-        var writers = Enumerable.Range(0, 3).Select(n => Task.Run(() =>
-        {
-            while (!stop.IsCancellationRequested)
-                _shop.Jobs.TakeIn(new NewJob(ShopFile.Blank($"writer {n}"), null, "", [_shop.Tried("power-light", false), _shop.Tried("speaker", true)]));
-        })).ToArray();
+        var writers = Enumerable
+            .Range(0, 3)
+            .Select(n =>
+                Task.Run(() =>
+                {
+                    while (!stop.IsCancellationRequested)
+                        _shop.Jobs.TakeIn(
+                            new NewJob(
+                                ShopFile.Blank($"writer {n}"),
+                                null,
+                                "",
+                                [_shop.Tried("power-light", false), _shop.Tried("speaker", true)]
+                            )
+                        );
+                })
+            )
+            .ToArray();
         try
         {
             for (var n = 0; n < 4; n++)
@@ -99,7 +114,8 @@ public sealed class SafekeepingTests : IDisposable
                 ShopBackup.Restore(BackupFile, place, At);
                 using var connection = new ShopDatabase(Path.Combine(place, "shop.db")).Open();
                 var (jobs, records, lines) = connection.QuerySingle<(long, long, long)>(
-                    "SELECT (SELECT count(*) FROM jobs), (SELECT count(*) FROM bench_records), (SELECT count(*) FROM timeline)");
+                    "SELECT (SELECT count(*) FROM jobs), (SELECT count(*) FROM bench_records), (SELECT count(*) FROM timeline)"
+                );
                 jobs.ShouldBeInRange(known, later);
                 (records, lines).ShouldBe((2 * jobs, 3 * jobs));
                 connection.ExecuteScalar<string>("PRAGMA integrity_check").ShouldBe("ok");
@@ -118,7 +134,8 @@ public sealed class SafekeepingTests : IDisposable
         var rotation = new BackupRotation(Folder);
         _shop.TakeIn();
         var first = new DateOnly(2026, 1, 1);
-        for (var day = 0; day < 60; day++) rotation.Take(first.AddDays(day), At.AddDays(day));
+        for (var day = 0; day < 60; day++)
+            rotation.Take(first.AddDays(day), At.AddDays(day));
         var today = first.AddDays(59);
         var kept = rotation.Kept().Select(b => today.DayNumber - b.Day.DayNumber).ToList();
         kept.Take(7).ShouldBe([0, 1, 2, 3, 4, 5, 6]);
@@ -136,7 +153,8 @@ public sealed class SafekeepingTests : IDisposable
     [Fact]
     public void Two_cannot_work_on_one_folder()
     {
-        using (ShopLock.TryTake(Folder).ShouldNotBeNull()) ShopLock.TryTake(Folder).ShouldBeNull();
+        using (ShopLock.TryTake(Folder).ShouldNotBeNull())
+            ShopLock.TryTake(Folder).ShouldBeNull();
         using var again = ShopLock.TryTake(Folder).ShouldNotBeNull();
     }
 
@@ -147,7 +165,9 @@ public sealed class SafekeepingTests : IDisposable
             connection.Execute("INSERT INTO SchemaVersions (ScriptName, Applied) VALUES ('999_later.sql', '2030-01-01')");
         Should.Throw<ShopFileException>(_shop.Database.Migrate).Message.ShouldContain("newer version");
         File.WriteAllText(Path.Combine(_outside, "odd.db"), "not a database at all, but long enough to be read as one");
-        Should.Throw<ShopFileException>(new ShopDatabase(Path.Combine(_outside, "odd.db")).Migrate).Message.ShouldContain("no database of a shop");
+        Should
+            .Throw<ShopFileException>(new ShopDatabase(Path.Combine(_outside, "odd.db")).Migrate)
+            .Message.ShouldContain("no database of a shop");
     }
 
     private void Break(string how)
@@ -165,7 +185,8 @@ public sealed class SafekeepingTests : IDisposable
                 File.WriteAllText(BackupFile, "a letter to the owner");
                 break;
             default:
-                using (var zip = ZipFile.Open(BackupFile, ZipArchiveMode.Update)) Change(zip, how);
+                using (var zip = ZipFile.Open(BackupFile, ZipArchiveMode.Update))
+                    Change(zip, how);
                 break;
         }
     }
@@ -181,7 +202,8 @@ public sealed class SafekeepingTests : IDisposable
         var name = how == "a byte changed" ? "shop.db" : "manifest.json";
         var entry = zip.GetEntry(name)!;
         using var copy = new MemoryStream();
-        using (var stream = entry.Open()) stream.CopyTo(copy);
+        using (var stream = entry.Open())
+            stream.CopyTo(copy);
         entry.Delete();
         var content = copy.ToArray();
         if (name == "shop.db")
@@ -191,12 +213,14 @@ public sealed class SafekeepingTests : IDisposable
         else
         {
             var text = System.Text.Encoding.UTF8.GetString(content);
-            content = System.Text.Encoding.UTF8.GetBytes(how switch
-            {
-                "newer level" => System.Text.RegularExpressions.Regex.Replace(text, "\"level\": \\d+", "\"level\": 99"),
-                "newer format" => text.Replace("mendro.backup/1", "mendro.backup/2"),
-                _ => text.Replace("\"shop.db\"", "\"../shop.db\""),
-            });
+            content = System.Text.Encoding.UTF8.GetBytes(
+                how switch
+                {
+                    "newer level" => System.Text.RegularExpressions.Regex.Replace(text, "\"level\": \\d+", "\"level\": 99"),
+                    "newer format" => text.Replace("mendro.backup/1", "mendro.backup/2"),
+                    _ => text.Replace("\"shop.db\"", "\"../shop.db\""),
+                }
+            );
         }
 
         using var changed = zip.CreateEntry(name).Open();

@@ -30,7 +30,9 @@ public sealed class ShopDatabaseTests : IDisposable
 
     [Fact]
     public void A_job_cannot_name_a_profile_that_is_not_there() =>
-        Should.Throw<Microsoft.Data.Sqlite.SqliteException>(() => _shop.Jobs.TakeIn(new NewJob(ShopFile.Blank() with { ProfileVersion = 9 }, null, "", [])));
+        Should.Throw<Microsoft.Data.Sqlite.SqliteException>(() =>
+            _shop.Jobs.TakeIn(new NewJob(ShopFile.Blank() with { ProfileVersion = 9 }, null, "", []))
+        );
 
     [Fact]
     public void A_changed_profile_becomes_a_new_version_and_old_jobs_stay_on_theirs()
@@ -38,7 +40,9 @@ public sealed class ShopDatabaseTests : IDisposable
         var shipped = TradeLibrary.Shipped;
         var changed = shipped.Profiles.Select(p => p.Id == "harrow-quartet" ? p with { Note = "changed" } : p).ToList();
         var job = _shop.TakeIn();
-        _shop.Profiles.TakeIn(new TradeLibrary(shipped.PartKinds, shipped.FunctionKinds, shipped.Methods, shipped.Cautions, shipped.Marks, changed));
+        _shop.Profiles.TakeIn(
+            new TradeLibrary(shipped.PartKinds, shipped.FunctionKinds, shipped.Methods, shipped.Cautions, shipped.Marks, changed)
+        );
 
         var latest = _shop.Profiles.Latest("harrow-quartet")!.Value;
         latest.Version.ShouldBe(2);

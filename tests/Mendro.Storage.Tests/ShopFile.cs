@@ -31,17 +31,34 @@ public sealed class ShopFile : IDisposable
 
     public Timeline Timeline => new(Database);
 
-    public static Job Blank(string claim = "dead") => new()
-    {
-        ProfileId = "harrow-quartet", ProfileVersion = 1, ModelName = "Harrow Quartet", Claim = claim, Currency = "EUR",
-        Stage = WorkStage.Find, ReceivedAt = new DateTimeOffset(2026, 3, 1, 9, 30, 0, TimeSpan.Zero),
-    };
+    public static Job Blank(string claim = "dead") =>
+        new()
+        {
+            ProfileId = "harrow-quartet",
+            ProfileVersion = 1,
+            ModelName = "Harrow Quartet",
+            Claim = claim,
+            Currency = "EUR",
+            Stage = WorkStage.Find,
+            ReceivedAt = new DateTimeOffset(2026, 3, 1, 9, 30, 0, TimeSpan.Zero),
+        };
 
     public BenchRecord Tried(string function, bool pass, long jobId = 0) =>
-        Record(new FunctionTrial(function, pass, pass ? null : "nothing"), jobId) with { Words = $"{function}: {(pass ? "works" : "nothing at all")}", Minutes = 0.5 };
+        Record(new FunctionTrial(function, pass, pass ? null : "nothing"), jobId) with
+        {
+            Words = $"{function}: {(pass ? "works" : "nothing at all")}",
+            Minutes = 0.5,
+        };
 
     public BenchRecord Record(RecordBody body, long jobId = 0) =>
-        new() { JobId = jobId, Body = body, Words = body.Key, Stage = WorkStage.Find, At = Time.GetUtcNow() };
+        new()
+        {
+            JobId = jobId,
+            Body = body,
+            Words = body.Key,
+            Stage = WorkStage.Find,
+            At = Time.GetUtcNow(),
+        };
 
     public void Move(Job job, JobStatus? to, string reason = "", string nextTry = "") => Jobs.Move(job, to!, "moved", reason, nextTry);
 

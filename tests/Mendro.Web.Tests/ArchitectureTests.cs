@@ -21,9 +21,23 @@ public class ArchitectureTests
     [Fact]
     public void Core_knows_no_interface_no_storage_and_no_files()
     {
-        var result = Types.InAssembly(Core).ShouldNot()
-            .HaveDependencyOnAny("Mendro.Storage", "Mendro.Shop", "Mendro.Instruments", "Mendro.Web", "Mendro.Cli", "Mendro.StandIns", "Microsoft.AspNetCore",
-                "Microsoft.Data.Sqlite", "Dapper", "System.IO.File", "System.Net", "System.Diagnostics.Stopwatch")
+        var result = Types
+            .InAssembly(Core)
+            .ShouldNot()
+            .HaveDependencyOnAny(
+                "Mendro.Storage",
+                "Mendro.Shop",
+                "Mendro.Instruments",
+                "Mendro.Web",
+                "Mendro.Cli",
+                "Mendro.StandIns",
+                "Microsoft.AspNetCore",
+                "Microsoft.Data.Sqlite",
+                "Dapper",
+                "System.IO.File",
+                "System.Net",
+                "System.Diagnostics.Stopwatch"
+            )
             .GetResult();
         result.IsSuccessful.ShouldBeTrue(string.Join(", ", result.FailingTypeNames ?? []));
     }
@@ -32,20 +46,23 @@ public class ArchitectureTests
     public void Every_house_knows_only_what_lies_below_it()
     {
         string[] all = ["Mendro.Storage", "Mendro.Shop", "Mendro.Instruments", "Mendro.StandIns", "Mendro.Web", "Mendro.Cli"];
-        foreach (var (assembly, below) in ((Assembly, string[])[])
-        [
-            (typeof(ShopDatabase).Assembly, []),
-            (typeof(BenchMeter).Assembly, []),
-            (typeof(PracticeBench).Assembly, []),
-            (typeof(BenchDesk).Assembly, ["Mendro.Storage", "Mendro.Instruments", "Mendro.StandIns"]),
-            (typeof(Mendro.Cli.Commands).Assembly, ["Mendro.Shop", "Mendro.Storage", "Mendro.StandIns"]),
-            (typeof(Program).Assembly, ["Mendro.Shop", "Mendro.Storage", "Mendro.Instruments", "Mendro.StandIns"]),
-        ])
+        foreach (
+            var (assembly, below) in ((Assembly, string[])[])
+                [
+                    (typeof(ShopDatabase).Assembly, []),
+                    (typeof(BenchMeter).Assembly, []),
+                    (typeof(PracticeBench).Assembly, []),
+                    (typeof(BenchDesk).Assembly, ["Mendro.Storage", "Mendro.Instruments", "Mendro.StandIns"]),
+                    (typeof(Mendro.Cli.Commands).Assembly, ["Mendro.Shop", "Mendro.Storage", "Mendro.StandIns"]),
+                    (typeof(Program).Assembly, ["Mendro.Shop", "Mendro.Storage", "Mendro.Instruments", "Mendro.StandIns"]),
+                ]
+        )
         {
             var own = assembly.GetName().Name!;
             var named = assembly.GetReferencedAssemblies().Select(a => a.Name!).Where(n => all.Contains(n)).ToList();
             named.Except(below).ShouldBeEmpty(own);
-            if (own is "Mendro.Web" or "Mendro.Cli") continue;
+            if (own is "Mendro.Web" or "Mendro.Cli")
+                continue;
             var result = Types.InAssembly(assembly).ShouldNot().HaveDependencyOnAny("Microsoft.AspNetCore", "System.Net.Http").GetResult();
             result.IsSuccessful.ShouldBeTrue($"{own}: {string.Join(", ", result.FailingTypeNames ?? [])}");
         }
@@ -58,7 +75,8 @@ public class ArchitectureTests
         var arrows = folders.ToDictionary(f => f, f => folders.Where(other => other != f && DependsOn(f, other)).ToList());
         // Kahn's algorithm: what cannot be taken away stands on a circle.
         var left = folders.ToHashSet();
-        while (left.FirstOrDefault(f => arrows[f].All(to => !left.Contains(to))) is { } free) left.Remove(free);
+        while (left.FirstOrDefault(f => arrows[f].All(to => !left.Contains(to))) is { } free)
+            left.Remove(free);
         left.ShouldBeEmpty(string.Join("; ", left.Select(f => $"{f} → {string.Join(", ", arrows[f].Where(left.Contains))}")));
         // And the arrows that design forbids outright.
         arrows["Profiles"].Except(["Quantities"]).ShouldBeEmpty();
@@ -71,16 +89,27 @@ public class ArchitectureTests
     public void No_address_of_a_web_page_stands_in_core()
     {
         var root = Root();
-        foreach (var file in Directory.EnumerateFiles(Path.Combine(root, "src", "Mendro.Core"), "*.cs", SearchOption.AllDirectories).Where(f => !f.Contains("/obj/")))
-            Regex.Matches(File.ReadAllText(file), "\"/[A-Z][a-z]+|href|asp-page|https?://(?!json-schema)").Select(m => m.Value).ShouldBeEmpty(file);
+        foreach (
+            var file in Directory
+                .EnumerateFiles(Path.Combine(root, "src", "Mendro.Core"), "*.cs", SearchOption.AllDirectories)
+                .Where(f => !f.Contains("/obj/"))
+        )
+            Regex
+                .Matches(File.ReadAllText(file), "\"/[A-Z][a-z]+|href|asp-page|https?://(?!json-schema)")
+                .Select(m => m.Value)
+                .ShouldBeEmpty(file);
     }
 
     [Fact]
     public void Lines_can_be_read()
     {
         const int widest = 160;
-        var wide = new[] { "src", "tests", "bench", "e2e" }.SelectMany(d => Directory.EnumerateFiles(Path.Combine(Root(), d), "*", SearchOption.AllDirectories))
-            .Where(f => Regex.IsMatch(f, @"\.(cs|cshtml|css|mjs|js)$") && !Regex.IsMatch(f, "/(obj|bin|node_modules|vendor)/|htmx|site.css$|min\\.js$"))
+        var wide = new[] { "src", "tests", "bench", "e2e" }
+            .SelectMany(d => Directory.EnumerateFiles(Path.Combine(Root(), d), "*", SearchOption.AllDirectories))
+            .Where(f =>
+                Regex.IsMatch(f, @"\.(cs|cshtml|css|mjs|js)$")
+                && !Regex.IsMatch(f, "/(obj|bin|node_modules|vendor)/|htmx|wwwroot/css/|min\\.js$")
+            )
             .SelectMany(f => File.ReadLines(f).Select((line, n) => (File: Path.GetRelativePath(Root(), f), Line: n + 1, line.Length)))
             .Where(l => l.Length > widest)
             .ToList();
@@ -90,12 +119,23 @@ public class ArchitectureTests
     private static string Root()
     {
         var folder = new DirectoryInfo(AppContext.BaseDirectory);
-        while (!File.Exists(Path.Combine(folder!.FullName, "Mendro.slnx"))) folder = folder.Parent;
+        while (!File.Exists(Path.Combine(folder!.FullName, "Mendro.slnx")))
+            folder = folder.Parent;
         return folder.FullName;
     }
 
-    private static string Folder(Type type) => type.Namespace is { } name && name.StartsWith("Mendro.Core.", StringComparison.Ordinal) ? name["Mendro.Core.".Length..].Split('.')[0] : "";
+    private static string Folder(Type type) =>
+        type.Namespace is { } name && name.StartsWith("Mendro.Core.", StringComparison.Ordinal)
+            ? name["Mendro.Core.".Length..].Split('.')[0]
+            : "";
 
-    private static bool DependsOn(string folder, string other) => !Types.InAssembly(Core).That().ResideInNamespace($"Mendro.Core.{folder}")
-        .ShouldNot().HaveDependencyOn($"Mendro.Core.{other}").GetResult().IsSuccessful;
+    private static bool DependsOn(string folder, string other) =>
+        !Types
+            .InAssembly(Core)
+            .That()
+            .ResideInNamespace($"Mendro.Core.{folder}")
+            .ShouldNot()
+            .HaveDependencyOn($"Mendro.Core.{other}")
+            .GetResult()
+            .IsSuccessful;
 }

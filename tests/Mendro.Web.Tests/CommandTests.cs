@@ -14,7 +14,11 @@ public sealed class CommandTests : IDisposable
     [Fact]
     public void Diagnose_answers_in_the_documented_shape()
     {
-        File.WriteAllText(_file, """{"format":"mendro.network/1","faults":[{"id":"a","prior":0.2}],"findings":[{"id":"s","leak":0.1,"links":[{"fault":"a","p":0.5}]}],"observed":[{"finding":"s","state":"present"}]}""");
+        File.WriteAllText(
+            _file,
+            """{"format":"mendro.network/1","faults":[{"id":"a","prior":0.2}],"findings":[{"id":"s","leak":0.1,"links":"""
+                + """[{"fault":"a","p":0.5}]}],"observed":[{"finding":"s","state":"present"}]}"""
+        );
         var (code, output, error) = Run("diagnose", _file, "--json");
         code.ShouldBe(0);
         error.ShouldBeEmpty();
@@ -28,7 +32,10 @@ public sealed class CommandTests : IDisposable
     [Theory]
     [InlineData("{}", "format")]
     [InlineData("not json", "not valid JSON")]
-    [InlineData("""{"format":"mendro.network/1","findings":[{"id":"s","leak":0}],"observed":[{"finding":"s","state":"present"}]}""", "contradicts itself")]
+    [InlineData(
+        """{"format":"mendro.network/1","findings":[{"id":"s","leak":0}],"observed":[{"finding":"s","state":"present"}]}""",
+        "contradicts itself"
+    )]
     public void Bad_input_is_a_message_and_exit_2(string text, string named)
     {
         File.WriteAllText(_file, text);
@@ -41,7 +48,8 @@ public sealed class CommandTests : IDisposable
     [Fact]
     public void Missing_files_and_unknown_commands_say_so()
     {
-        Run("diagnose", "/nowhere/x.json", "--json").ShouldSatisfyAllConditions(r => r.Code.ShouldBe(2), r => r.Error.ShouldContain("/nowhere/x.json"));
+        Run("diagnose", "/nowhere/x.json", "--json")
+            .ShouldSatisfyAllConditions(r => r.Code.ShouldBe(2), r => r.Error.ShouldContain("/nowhere/x.json"));
         Run("diagnose").Code.ShouldBe(2);
         Run("conjure").ShouldSatisfyAllConditions(r => r.Code.ShouldBe(2), r => r.Error.ShouldContain("conjure"));
         Run().Code.ShouldBe(2);
@@ -55,10 +63,29 @@ public sealed class CommandTests : IDisposable
         var answer = JsonDocument.Parse(output).RootElement;
         answer.EnumerateObject().Select(p => p.Name).ShouldBe(["name", "inputs", "outputs", "verdict", "source"]);
         answer.GetProperty("inputs").GetProperty("cells").GetDouble().ShouldBe(4);
-        answer.GetProperty("outputs").EnumerateObject().Select(p => p.Name).ShouldBe(["nominal", "fresh", "low", "empty", "perCell", "state"]);
+        answer
+            .GetProperty("outputs")
+            .EnumerateObject()
+            .Select(p => p.Name)
+            .ShouldBe(["nominal", "fresh", "low", "empty", "perCell", "state"]);
         answer.GetProperty("outputs").GetProperty("perCell").GetDouble().ShouldBe(1.56, 1e-12);
         answer.GetProperty("outputs").GetProperty("state").GetString().ShouldBe("full");
-        var adapter = JsonDocument.Parse(Run("calc", "adapter", "--json", "kind=ac", "volts=9", "amps=1", "needKind=dc", "needVolts=9", "needAmps=0.85", "needPolarity=centre-negative").Output).RootElement;
+        var adapter = JsonDocument
+            .Parse(
+                Run(
+                    "calc",
+                    "adapter",
+                    "--json",
+                    "kind=ac",
+                    "volts=9",
+                    "amps=1",
+                    "needKind=dc",
+                    "needVolts=9",
+                    "needAmps=0.85",
+                    "needPolarity=centre-negative"
+                ).Output
+            )
+            .RootElement;
         adapter.GetProperty("verdict").GetString().ShouldBe("dangerous");
         adapter.GetProperty("outputs").GetProperty("reasons").GetArrayLength().ShouldBe(3);
         Run("calc", "temperature", "celsius=280").Output.ShouldContain("Fahrenheit: 536 °F");
@@ -90,7 +117,10 @@ public sealed class CommandTests : IDisposable
         var (code, output, error) = Run("simulate", "--profile", _file, "--units", "5", "--seed", "3", "--policy", "oracle", "--json");
         code.ShouldBe(0, error);
         var answer = JsonDocument.Parse(output).RootElement;
-        answer.EnumerateObject().Select(p => p.Name).ShouldBe(["units", "seed", "policy", "meanMinutes", "p90Minutes", "shareCured", "meanCost"]);
+        answer
+            .EnumerateObject()
+            .Select(p => p.Name)
+            .ShouldBe(["units", "seed", "policy", "meanMinutes", "p90Minutes", "shareCured", "meanCost"]);
         answer.GetProperty("policy").GetString().ShouldBe("oracle");
         answer.GetProperty("units").GetInt32().ShouldBe(5);
     }
@@ -100,7 +130,11 @@ public sealed class CommandTests : IDisposable
     {
         File.WriteAllText(_file, TradeLibrary.ReadText("Profiles/harrow-quartet.json"));
         var evidence = _file + ".evidence";
-        File.WriteAllText(evidence, """{"format":"mendro.evidence/1","state":"open","events":[{"function":"power-light","result":"fail","look":"nothing"},{"probe":"tp3","reading":"6.21 V"},{"probe":"tp4","reading":"0,02"}]}""");
+        File.WriteAllText(
+            evidence,
+            """{"format":"mendro.evidence/1","state":"open","events":[{"function":"power-light","result":"fail","""
+                + """ "look":"nothing"},{"probe":"tp3","reading":"6.21 V"},{"probe":"tp4","reading":"0,02"}]}"""
+        );
         var (code, output, error) = Run("advise", "--profile", _file, "--evidence", evidence, "--json");
         File.WriteAllText(evidence, """{"format":"mendro.evidence/1","events":[{"probe":"tp3","reading":"beep"}]}""");
         var (badCode, _, badError) = Run("advise", "--profile", _file, "--evidence", evidence, "--json");
@@ -130,7 +164,8 @@ public sealed class CommandTests : IDisposable
 
     private static (int Code, string Output, string Error) Run(params string[] args)
     {
-        using StringWriter output = new(), error = new();
+        using StringWriter output = new(),
+            error = new();
         return (Commands.Run(args, output, error), output.ToString(), error.ToString());
     }
 }

@@ -10,13 +10,50 @@ namespace Mendro.Web.Tests;
 public sealed class DemoPagesTests(DemoShop shop) : IClassFixture<DemoShop>
 {
     public static TheoryData<string> Paths =>
-    [
-        "/", "/Intake", "/Jobs", "/Jobs?show=closed", "/Jobs?show=deleted", "/Jobs?q=quartet", "/Jobs?stage=Find", "/Models", "/Models/harrow-quartet", "/Models/generic-disc-console", "/Settings",
-        "/Jobs/123/Intake", "/Jobs/123/Find", "/Jobs/123/Find?select=probe:tp4", "/Jobs/123/Find?select=fn:speaker", "/Jobs/123/Fix", "/Jobs/123/Fix?part=switch&method=flush-switch",
-        "/Jobs/123/Prove", "/Jobs/123/HandOver", "/Jobs/123/Sheet", "/Jobs/123/Timeline", "/Jobs/101/Find", "/Jobs/101/Sheet", "/Jobs/127/Find", "/Jobs/142/Find",
-        "/Jobs/143/Find", "/Jobs/144/Find?select=provoke:power-light:pressed", "/Jobs/123/Why", "/Jobs/142/Why", "/Jobs/149/Swaps", "/Jobs/149/Swaps?function=sound&slot=cable&with=g6", "/Gear", "/Patterns", "/Patterns?model=harrow-quartet&revision=B",
-        "/Practice", "/Jobs/900001/Find", "/Jobs/900001/Fix", "/Practice/900001", "/Models/Edit/dovrel-sextant", "/Models/Edit?from=generic-cartridge", "/Models/Import", "/Models/dovrel-sextant",
-    ];
+        [
+            "/",
+            "/Intake",
+            "/Jobs",
+            "/Jobs?show=closed",
+            "/Jobs?show=deleted",
+            "/Jobs?q=quartet",
+            "/Jobs?stage=Find",
+            "/Models",
+            "/Models/harrow-quartet",
+            "/Models/generic-disc-console",
+            "/Settings",
+            "/Jobs/123/Intake",
+            "/Jobs/123/Find",
+            "/Jobs/123/Find?select=probe:tp4",
+            "/Jobs/123/Find?select=fn:speaker",
+            "/Jobs/123/Fix",
+            "/Jobs/123/Fix?part=switch&method=flush-switch",
+            "/Jobs/123/Prove",
+            "/Jobs/123/HandOver",
+            "/Jobs/123/Sheet",
+            "/Jobs/123/Timeline",
+            "/Jobs/101/Find",
+            "/Jobs/101/Sheet",
+            "/Jobs/127/Find",
+            "/Jobs/142/Find",
+            "/Jobs/143/Find",
+            "/Jobs/144/Find?select=provoke:power-light:pressed",
+            "/Jobs/123/Why",
+            "/Jobs/142/Why",
+            "/Jobs/149/Swaps",
+            "/Jobs/149/Swaps?function=sound&slot=cable&with=g6",
+            "/Gear",
+            "/Patterns",
+            "/Patterns?model=harrow-quartet&revision=B",
+            "/Practice",
+            "/Jobs/900001/Find",
+            "/Jobs/900001/Fix",
+            "/Practice/900001",
+            "/Models/Edit/dovrel-sextant",
+            "/Models/Edit?from=generic-cartridge",
+            "/Models/Import",
+            "/Models/dovrel-sextant",
+        ];
 
     [Theory]
     [MemberData(nameof(Paths))]
@@ -33,13 +70,20 @@ public sealed class DemoPagesTests(DemoShop shop) : IClassFixture<DemoShop>
         page.Title!.ShouldEndWith("Mendro");
         page.QuerySelectorAll("script").ShouldAllBe(s => s.HasAttribute("src") && s.TextContent.Length == 0);
         page.QuerySelectorAll("style").ShouldBeEmpty();
-        page.All.Where(e => e.HasAttribute("style") || e.Attributes.Any(a => a.Name.StartsWith("on", StringComparison.Ordinal))).ShouldBeEmpty();
+        page.All.Where(e => e.HasAttribute("style") || e.Attributes.Any(a => a.Name.StartsWith("on", StringComparison.Ordinal)))
+            .ShouldBeEmpty();
         // Nothing is fetched from anywhere else.
-        page.QuerySelectorAll("[src],link[href]").Select(e => e.GetAttribute("src") ?? e.GetAttribute("href")!).ShouldAllBe(u => u.StartsWith('/'));
+        page.QuerySelectorAll("[src],link[href]")
+            .Select(e => e.GetAttribute("src") ?? e.GetAttribute("href")!)
+            .ShouldAllBe(u => u.StartsWith('/'));
         page.QuerySelectorAll("main").Length.ShouldBe(1);
         // Every field has a name a screen reader can say.
         foreach (var field in page.QuerySelectorAll("main input:not([type=hidden]), main select, main textarea"))
-            (field.HasAttribute("aria-label") || field.Closest("label") is not null || page.QuerySelector($"label[for='{field.Id}']") is not null).ShouldBeTrue(field.OuterHtml);
+            (
+                field.HasAttribute("aria-label")
+                || field.Closest("label") is not null
+                || page.QuerySelector($"label[for='{field.Id}']") is not null
+            ).ShouldBeTrue(field.OuterHtml);
     }
 
     [Theory]
@@ -59,7 +103,9 @@ public sealed class DemoPagesTests(DemoShop shop) : IClassFixture<DemoShop>
     public async Task The_bench_ranks_live_jobs_and_fills_the_shelves()
     {
         var page = await shop.Page("/");
-        var tags = page.QuerySelectorAll(".next-list .tag").Select(t => long.Parse(t.TextContent, System.Globalization.CultureInfo.InvariantCulture)).ToList();
+        var tags = page.QuerySelectorAll(".next-list .tag")
+            .Select(t => long.Parse(t.TextContent, System.Globalization.CultureInfo.InvariantCulture))
+            .ToList();
         var onBench = shop.Jobs.Live().Where(j => j.Shelf == Shelf.None).Select(j => j.Number);
         tags.ShouldBe(onBench, ignoreOrder: true);
         page.QuerySelector("#shelf-WaitingPart")!.ParentElement!.TextContent.ShouldContain("speaker on order");
@@ -74,9 +120,12 @@ public sealed class DemoPagesTests(DemoShop shop) : IClassFixture<DemoShop>
         var all = shop.Jobs.All();
         all.Count.ShouldBeGreaterThanOrEqualTo(40);
         all.Where(j => j.Lot.Length > 0).Select(j => j.Lot).Distinct().Count().ShouldBeGreaterThanOrEqualTo(2);
-        foreach (var shelf in new[] { Shelf.WaitingPart, Shelf.WaitingOwner, Shelf.SetAside, Shelf.Ready }) all.ShouldContain(j => j.Shelf == shelf);
-        foreach (var end in Enum.GetValues<JobEnd>()) all.ShouldContain(j => j.Ending == end);
-        foreach (var stage in new[] { WorkStage.Find, WorkStage.Fix, WorkStage.Prove, WorkStage.HandOver }) all.ShouldContain(j => j.Stage == stage);
+        foreach (var shelf in new[] { Shelf.WaitingPart, Shelf.WaitingOwner, Shelf.SetAside, Shelf.Ready })
+            all.ShouldContain(j => j.Shelf == shelf);
+        foreach (var end in Enum.GetValues<JobEnd>())
+            all.ShouldContain(j => j.Ending == end);
+        foreach (var stage in new[] { WorkStage.Find, WorkStage.Fix, WorkStage.Prove, WorkStage.HandOver })
+            all.ShouldContain(j => j.Stage == stage);
         all.Where(j => j.ClosedAt is null).ShouldAllBe(j => shop.View(j.Number).Problem == null);
     }
 

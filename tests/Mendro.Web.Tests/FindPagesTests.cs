@@ -11,7 +11,8 @@ using Mendro.Web.Profiles;
 
 namespace Mendro.Web.Tests;
 
-/// <summary>What Find grew: repeated starts, provocations, swap trials, reasons, patterns, second look, practice, the profile editor.</summary>
+/// <summary>What Find grew: repeated starts, provocations, swap trials, reasons, patterns, second look, practice, the profile
+/// editor.</summary>
 public sealed class FindPagesTests : IDisposable
 {
     private readonly WebShop _shop = new();
@@ -27,12 +28,26 @@ public sealed class FindPagesTests : IDisposable
     public async Task Several_starts_are_one_entry()
     {
         var job = await Failing("quillon-minnow", "power-light");
-        using var response = await _shop.Post($"/Jobs/{job}/Find", $"/Jobs/{job}/Find?handler=Function", false, ("function", "power-light"), ("result", "pass"), ("times", "12"));
+        using var response = await _shop.Post(
+            $"/Jobs/{job}/Find",
+            $"/Jobs/{job}/Find?handler=Function",
+            false,
+            ("function", "power-light"),
+            ("result", "pass"),
+            ("times", "12")
+        );
         response.StatusCode.ShouldBe(HttpStatusCode.Redirect);
         var record = _shop.View(job).Records[^1];
         record.Body.ShouldBe(new FunctionTrial("power-light", true, null, 12));
         record.Words.ShouldContain("12 times running");
-        using var refused = await _shop.Post($"/Jobs/{job}/Find", $"/Jobs/{job}/Find?handler=Function", false, ("function", "power-light"), ("result", "pass"), ("times", "many"));
+        using var refused = await _shop.Post(
+            $"/Jobs/{job}/Find",
+            $"/Jobs/{job}/Find?handler=Function",
+            false,
+            ("function", "power-light"),
+            ("result", "pass"),
+            ("times", "many")
+        );
         refused.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
         var page = await WebShop.Parse(refused);
         page.QuerySelector(".verdict .bad")!.TextContent.ShouldContain("“many” is not a number of starts");
@@ -45,10 +60,20 @@ public sealed class FindPagesTests : IDisposable
         var job = await Failing("quillon-minnow", "power-light");
         var page = await _shop.Page($"/Jobs/{job}/Find?select=provoke:power-light:flexed");
         page.QuerySelector(".reading-bar .at")!.TextContent.ShouldContain("Power light");
-        using var response = await _shop.Post($"/Jobs/{job}/Find", $"/Jobs/{job}/Find?handler=Provoke", false, ("function", "power-light"), ("how", "Flexed"), ("result", "changed"));
+        using var response = await _shop.Post(
+            $"/Jobs/{job}/Find",
+            $"/Jobs/{job}/Find?handler=Provoke",
+            false,
+            ("function", "power-light"),
+            ("how", "Flexed"),
+            ("result", "changed")
+        );
         response.StatusCode.ShouldBe(HttpStatusCode.Redirect);
         var view = _shop.View(job);
-        view.Records[^1].ToEvent().ShouldBeOfType<Provoked>().ShouldBe(new Provoked(view.Records[^1].Id, "power-light", Provocation.Flexed, true));
+        view.Records[^1]
+            .ToEvent()
+            .ShouldBeOfType<Provoked>()
+            .ShouldBe(new Provoked(view.Records[^1].Id, "power-light", Provocation.Flexed, true));
         // The case had to be opened for it.
         view.Access.ShouldBe(AccessState.Open);
         view.Diagnosis!.Suspects[0].Fault.Mode.Effect.ShouldBe(ModeEffect.Intermittent);
@@ -62,8 +87,16 @@ public sealed class FindPagesTests : IDisposable
         var job = await Failing("pellin-atrium", "video");
         var before = _shop.View(job).Diagnosis!.Parts["cable"].Share;
         var page = await _shop.Page($"/Jobs/{job}/Swaps");
-        page.QuerySelectorAll("select[name='swap[cable]'] option").Select(o => o.TextContent).ShouldBe(["own", "Cable A", "Cable B"], ignoreOrder: true);
-        using var response = await _shop.Post($"/Jobs/{job}/Swaps", ("function", "video"), ("swap[cable]", $"g{spare}"), ("swap[screen]", ""), ("result", "pass"));
+        page.QuerySelectorAll("select[name='swap[cable]'] option")
+            .Select(o => o.TextContent)
+            .ShouldBe(["own", "Cable A", "Cable B"], ignoreOrder: true);
+        using var response = await _shop.Post(
+            $"/Jobs/{job}/Swaps",
+            ("function", "video"),
+            ("swap[cable]", $"g{spare}"),
+            ("swap[screen]", ""),
+            ("result", "pass")
+        );
         response.StatusCode.ShouldBe(HttpStatusCode.Redirect);
         _shop.View(job).Diagnosis!.Parts["cable"].Share.ShouldBeGreaterThan(3 * before);
         gear.InUse().Single(g => g.Id == spare).Uses.ShouldBe(1);
@@ -98,7 +131,13 @@ public sealed class FindPagesTests : IDisposable
     public async Task Why_names_what_speaks_for_a_suspect()
     {
         var job = await Failing("harrow-quartet", "power-light");
-        using var filed = await _shop.Post($"/Jobs/{job}/Find", $"/Jobs/{job}/Find?handler=Reading", false, ("probe", "contacts-eye"), ("text", "bad, green crust"));
+        using var filed = await _shop.Post(
+            $"/Jobs/{job}/Find",
+            $"/Jobs/{job}/Find?handler=Reading",
+            false,
+            ("probe", "contacts-eye"),
+            ("text", "bad, green crust")
+        );
         var page = await _shop.Page($"/Jobs/{job}/Why");
         var first = page.QuerySelector(".reason")!;
         first.TextContent.ShouldContain("Contacts, crusted");
@@ -112,32 +151,59 @@ public sealed class FindPagesTests : IDisposable
         // Six units of one board type: the last shelved with wrong figures, the others turn out to have a lifted leg.
         async Task<long> Wrong()
         {
-            var number = await _shop.TakeIn("pellin-atrium-cartridge", ("Form.Revision", "S1"), ("Form.Result[cartridge]", "pass"), ("Form.Result[picture]", "fail"), ("Form.Look[picture]", "garbled-sprites"));
+            var number = await _shop.TakeIn(
+                "pellin-atrium-cartridge",
+                ("Form.Revision", "S1"),
+                ("Form.Result[cartridge]", "pass"),
+                ("Form.Result[picture]", "fail"),
+                ("Form.Look[picture]", "garbled-sprites")
+            );
             return number;
         }
 
         var shelved = await Wrong();
-        using var clean = await _shop.Post($"/Jobs/{shelved}/Find", $"/Jobs/{shelved}/Find?handler=Reading", false, ("probe", "edge-eye"), ("text", "ok"));
+        using var clean = await _shop.Post(
+            $"/Jobs/{shelved}/Find",
+            $"/Jobs/{shelved}/Find?handler=Reading",
+            false,
+            ("probe", "edge-eye"),
+            ("text", "ok")
+        );
         _shop.Service<HandOverDesk>().Shelve(shelved, Shelf.SetAside, "out of ideas", "").Done.ShouldNotBeNull();
         var looks = _shop.Service<SecondLookStore>();
         // The shop draws its line a little above what this unit promises now.
         var job = _shop.Jobs.Find(shelved)!;
         var line = ShopSettings.Default.SecondLookMinutes;
-        var promises = SecondLook.ChanceWithin(_shop.View(shelved).Model, BenchRecord.Events(_shop.View(shelved).Records), CaseContext.None, _shop.View(shelved).Access, JobCosts.Of(job, ShopSettings.Default), line);
+        var promises = SecondLook.ChanceWithin(
+            _shop.View(shelved).Model,
+            BenchRecord.Events(_shop.View(shelved).Records),
+            CaseContext.None,
+            _shop.View(shelved).Access,
+            JobCosts.Of(job, ShopSettings.Default),
+            line
+        );
         promises.ShouldBeInRange(0.05, 0.8);
         _shop.Service<SettingsStore>().Save(ShopSettings.Default with { SecondLookChance = promises + 0.05 });
         var learned = _shop.View(shelved).Diagnosis!.Suspects.Single(s => s.Fault.Id == "legs2.lifted").Posterior;
         for (var n = 0; n < 6 && looks.Open().Count == 0; n++)
         {
             var unit = await Wrong();
-            using var fix = await _shop.Post($"/Jobs/{unit}/Fix?part=legs2", ("part", "legs2"), ("method", "resolder-legs"), ("cause", "lifted"), ("now", "pass"));
+            using var fix = await _shop.Post(
+                $"/Jobs/{unit}/Fix?part=legs2",
+                ("part", "legs2"),
+                ("method", "resolder-legs"),
+                ("cause", "lifted"),
+                ("now", "pass")
+            );
             fix.StatusCode.ShouldBe(HttpStatusCode.Redirect);
         }
 
         looks.Open().ShouldContain(l => l.JobId == _shop.Jobs.Find(shelved)!.Id);
         _shop.View(shelved).Diagnosis!.Suspects.Single(s => s.Fault.Id == "legs2.lifted").Posterior.ShouldBeGreaterThan(learned);
         var bench = await _shop.Page("/");
-        bench.QuerySelector("section[aria-labelledby=second-look]")!.TextContent.ShouldContain(shelved.ToString(System.Globalization.CultureInfo.InvariantCulture));
+        bench
+            .QuerySelector("section[aria-labelledby=second-look]")!
+            .TextContent.ShouldContain(shelved.ToString(System.Globalization.CultureInfo.InvariantCulture));
 
         // One press takes it down from the shelf.
         using var taken = await _shop.Post("/", $"/?handler=Look&number={shelved}", false, ("act", "take"));
@@ -150,7 +216,11 @@ public sealed class FindPagesTests : IDisposable
         patterns.QuerySelector(".patterns tbody")!.TextContent.ShouldContain("Picture chip legs, a leg lifted off its pad");
         foreach (var cause in _shop.Service<LessonStore>().Causes())
         {
-            using var excluded = await _shop.Post("/Patterns", ("id", cause.RecordId.ToString(System.Globalization.CultureInfo.InvariantCulture)), ("act", "exclude"));
+            using var excluded = await _shop.Post(
+                "/Patterns",
+                ("id", cause.RecordId.ToString(System.Globalization.CultureInfo.InvariantCulture)),
+                ("act", "exclude")
+            );
             excluded.StatusCode.ShouldBe(HttpStatusCode.Redirect);
         }
 
@@ -165,11 +235,23 @@ public sealed class FindPagesTests : IDisposable
         (await _shop.Page($"/Practice/{number}")).QuerySelector("form button")!.TextContent.ShouldBe("Give up and show");
         // Typed readings are refused: the unit answers by itself.
         var probe = _shop.View(number).Profile.Probes[0];
-        using var typed = await _shop.Post($"/Jobs/{number}/Find", $"/Jobs/{number}/Find?handler=Reading", false, ("probe", probe.Id), ("text", "ok"));
+        using var typed = await _shop.Post(
+            $"/Jobs/{number}/Find",
+            $"/Jobs/{number}/Find?handler=Reading",
+            false,
+            ("probe", probe.Id),
+            ("text", "ok")
+        );
         typed.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
         // Nor can it be proved by saying so.
         var function = _shop.View(number).Profile.Functions[0].Id;
-        using var claimed = await _shop.Post($"/Jobs/{number}/Find", $"/Jobs/{number}/Find?handler=Function", false, ("function", function), ("result", "pass"));
+        using var claimed = await _shop.Post(
+            $"/Jobs/{number}/Find",
+            $"/Jobs/{number}/Find?handler=Function",
+            false,
+            ("function", function),
+            ("result", "pass")
+        );
         claimed.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
         var known = _shop.View(number).Records.Count;
         using var proved = await _shop.Post($"/Jobs/{number}/Prove", ("function", function), ("result", "pass"));
@@ -213,13 +295,33 @@ public sealed class FindPagesTests : IDisposable
     public async Task A_model_is_made_from_a_generic_one_and_problems_are_listed_plainly()
     {
         List<(string, string)> Fields(string feeds) =>
-        [
-            ("Form.Base", "generic-handheld@1"), ("Form.Existing", "False"), ("Form.Name", "Sparrow"), ("Form.Maker", "Ostra"), ("Form.Kind", "handheld"), ("Form.Feeds", feeds),
-            ("Form.Parts[0].Name", "Cells"), ("Form.Parts[0].Kind", "cells"), ("Form.Parts[1].Name", "Main board"), ("Form.Parts[1].Kind", "logic"), ("Form.Parts[1].Id", "main"),
-            ("Form.Functions[0].Name", "Start-up"), ("Form.Functions[0].Kind", "start-up"), ("Form.Functions[0].Needs", "main"),
-            ("Form.Probes[0].Name", "Cells, loaded"), ("Form.Probes[0].Kind", "volts"), ("Form.Probes[0].At", "cells"), ("Form.Probes[0].Low", "2,2"), ("Form.Probes[0].High", "3.3"),
-        ];
-        using var preview = await _shop.Post("/Models/Edit?from=generic-handheld", "/Models/Edit?handler=Preview", true, [.. Fields("power: cells > engine"), ("Form.Probes[1].Name", "Nothing"), ("Form.Probes[1].Kind", "look")]);
+            [
+                ("Form.Base", "generic-handheld@1"),
+                ("Form.Existing", "False"),
+                ("Form.Name", "Sparrow"),
+                ("Form.Maker", "Ostra"),
+                ("Form.Kind", "handheld"),
+                ("Form.Feeds", feeds),
+                ("Form.Parts[0].Name", "Cells"),
+                ("Form.Parts[0].Kind", "cells"),
+                ("Form.Parts[1].Name", "Main board"),
+                ("Form.Parts[1].Kind", "logic"),
+                ("Form.Parts[1].Id", "main"),
+                ("Form.Functions[0].Name", "Start-up"),
+                ("Form.Functions[0].Kind", "start-up"),
+                ("Form.Functions[0].Needs", "main"),
+                ("Form.Probes[0].Name", "Cells, loaded"),
+                ("Form.Probes[0].Kind", "volts"),
+                ("Form.Probes[0].At", "cells"),
+                ("Form.Probes[0].Low", "2,2"),
+                ("Form.Probes[0].High", "3.3"),
+            ];
+        using var preview = await _shop.Post(
+            "/Models/Edit?from=generic-handheld",
+            "/Models/Edit?handler=Preview",
+            true,
+            [.. Fields("power: cells > engine"), ("Form.Probes[1].Name", "Nothing"), ("Form.Probes[1].Kind", "look")]
+        );
         var shown = await WebShop.Parse(preview);
         var problems = shown.QuerySelector(".problems")!.TextContent;
         problems.ShouldContain("there is no part “engine”");
@@ -227,11 +329,21 @@ public sealed class FindPagesTests : IDisposable
         problems.ShouldContain("no function needs “Cells”");
         shown.QuerySelector("svg.map").ShouldNotBeNull();
 
-        using var refused = await _shop.Post("/Models/Edit?from=generic-handheld", "/Models/Edit?handler=Save", false, [.. Fields("power: cells > main\npower: main > cells")]);
+        using var refused = await _shop.Post(
+            "/Models/Edit?from=generic-handheld",
+            "/Models/Edit?handler=Save",
+            false,
+            [.. Fields("power: cells > main\npower: main > cells")]
+        );
         refused.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
         (await WebShop.Parse(refused)).QuerySelector(".problems")!.TextContent.ShouldContain("circle");
 
-        using var kept = await _shop.Post("/Models/Edit?from=generic-handheld", "/Models/Edit?handler=Save", false, [.. Fields("power: cells > main")]);
+        using var kept = await _shop.Post(
+            "/Models/Edit?from=generic-handheld",
+            "/Models/Edit?handler=Save",
+            false,
+            [.. Fields("power: cells > main")]
+        );
         kept.Headers.Location!.ToString().ShouldBe("/Models/ostra-sparrow");
         var made = _shop.Service<ProfileStore>().Latest("ostra-sparrow")!.Value.Profile;
         made.FullName.ShouldBe("Ostra Sparrow");
@@ -243,13 +355,19 @@ public sealed class FindPagesTests : IDisposable
     public async Task Import_names_the_place_and_versions_can_be_taken_back()
     {
         var json = TradeLibrary.ReadText("Profiles/harrow-duet.json");
-        using var bad = await _shop.Post("/Models/Import", ("text", json.Replace("\"kind\": \"fuse\"", "\"kind\": 7", StringComparison.Ordinal)));
+        using var bad = await _shop.Post(
+            "/Models/Import",
+            ("text", json.Replace("\"kind\": \"fuse\"", "\"kind\": 7", StringComparison.Ordinal))
+        );
         bad.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
         var refused = await WebShop.Parse(bad);
         refused.QuerySelector(".problems")!.TextContent.ShouldContain("parts[2].kind");
         refused.QuerySelector("textarea")!.TextContent.ShouldContain("harrow-duet");
 
-        using var good = await _shop.Post("/Models/Import", ("text", json.Replace("\"name\": \"Duet Colour\"", "\"name\": \"Duet Colour II\"", StringComparison.Ordinal)));
+        using var good = await _shop.Post(
+            "/Models/Import",
+            ("text", json.Replace("\"name\": \"Duet Colour\"", "\"name\": \"Duet Colour II\"", StringComparison.Ordinal))
+        );
         good.Headers.Location!.ToString().ShouldBe("/Models/harrow-duet");
         var store = _shop.Service<ProfileStore>();
         store.Latest("harrow-duet")!.Value.Profile.Name.ShouldBe("Duet Colour II");
@@ -258,7 +376,9 @@ public sealed class FindPagesTests : IDisposable
         (store.Latest("harrow-duet")!.Value is var now ? (now.Version, now.Profile.Name) : default).ShouldBe((3, "Duet Colour"));
         // What is exported can be imported.
         using var export = await _shop.Client.GetAsync("/Models/harrow-duet?handler=Json", TestContext.Current.CancellationToken);
-        ProfileSchema.Import(await export.Content.ReadAsStringAsync(TestContext.Current.CancellationToken), TradeLibrary.Shipped, out var problems).ShouldNotBeNull();
+        ProfileSchema
+            .Import(await export.Content.ReadAsStringAsync(TestContext.Current.CancellationToken), TradeLibrary.Shipped, out var problems)
+            .ShouldNotBeNull();
         problems.ShouldBeEmpty();
     }
 }

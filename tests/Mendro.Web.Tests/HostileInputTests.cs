@@ -19,18 +19,77 @@ public sealed class HostileInputTests : IDisposable
     [Fact]
     public async Task Script_in_every_free_text_field_comes_back_encoded_on_every_page()
     {
-        var number = await _shop.TakeIn("generic-handheld",
-            ("Form.UnitName", Script), ("Form.Serial", Script), ("Form.OwnerName", Script), ("Form.OwnerContact", Script), ("Form.Claim", Script),
-            ("Form.Accessories", Script), ("Form.ConditionNote", Script), ("Form.Result[power-light]", "fail"));
-        using (await _shop.Post($"/Jobs/{number}/Find", $"/Jobs/{number}/Find?handler=Reading", false, ("probe", "contacts-eye"), ("text", "bad " + Script))) { }
-        using (await _shop.Post($"/Jobs/{number}/Fix?part=contacts", $"/Jobs/{number}/Fix", false, ("part", "contacts"), ("method", "wipe-contacts"), ("used", Script), ("note", Script))) { }
-        using (await _shop.Post($"/Jobs/{number}/HandOver", $"/Jobs/{number}/HandOver?handler=Shelf", false, ("shelf", "SetAside"), ("why", Script), ("next", Script))) { }
-        using (await _shop.Post("/Settings", ("ShopName", Script), ("Currency", "EUR"), ("Rate", "30"), ("Originality", "60"), ("Strength", "2"), ("LookMinutes", "20"), ("LookPercent", "40"))) { }
+        var number = await _shop.TakeIn(
+            "generic-handheld",
+            ("Form.UnitName", Script),
+            ("Form.Serial", Script),
+            ("Form.OwnerName", Script),
+            ("Form.OwnerContact", Script),
+            ("Form.Claim", Script),
+            ("Form.Accessories", Script),
+            ("Form.ConditionNote", Script),
+            ("Form.Result[power-light]", "fail")
+        );
+        using (
+            await _shop.Post(
+                $"/Jobs/{number}/Find",
+                $"/Jobs/{number}/Find?handler=Reading",
+                false,
+                ("probe", "contacts-eye"),
+                ("text", "bad " + Script)
+            )
+        ) { }
+        using (
+            await _shop.Post(
+                $"/Jobs/{number}/Fix?part=contacts",
+                $"/Jobs/{number}/Fix",
+                false,
+                ("part", "contacts"),
+                ("method", "wipe-contacts"),
+                ("used", Script),
+                ("note", Script)
+            )
+        ) { }
+        using (
+            await _shop.Post(
+                $"/Jobs/{number}/HandOver",
+                $"/Jobs/{number}/HandOver?handler=Shelf",
+                false,
+                ("shelf", "SetAside"),
+                ("why", Script),
+                ("next", Script)
+            )
+        ) { }
+        using (
+            await _shop.Post(
+                "/Settings",
+                ("ShopName", Script),
+                ("Currency", "EUR"),
+                ("Rate", "30"),
+                ("Originality", "60"),
+                ("Strength", "2"),
+                ("LookMinutes", "20"),
+                ("LookPercent", "40")
+            )
+        ) { }
         using (await _shop.Post($"/Jobs/{number}/HandOver", ("end", "Returned"), ("reason", Script), ("note", Script))) { }
         _shop.Jobs.Find(number)!.StatedReason.ShouldBe(Script);
 
-        string[] pages = ["/", "/Jobs?show=closed", $"/Jobs?q={Uri.EscapeDataString(Script)}", "/Intake?claim=" + Uri.EscapeDataString(Script), "/Settings",
-            $"/Jobs/{number}/Intake", $"/Jobs/{number}/Find", $"/Jobs/{number}/Fix", $"/Jobs/{number}/Prove", $"/Jobs/{number}/HandOver", $"/Jobs/{number}/Sheet", $"/Jobs/{number}/Timeline"];
+        string[] pages =
+        [
+            "/",
+            "/Jobs?show=closed",
+            $"/Jobs?q={Uri.EscapeDataString(Script)}",
+            "/Intake?claim=" + Uri.EscapeDataString(Script),
+            "/Settings",
+            $"/Jobs/{number}/Intake",
+            $"/Jobs/{number}/Find",
+            $"/Jobs/{number}/Fix",
+            $"/Jobs/{number}/Prove",
+            $"/Jobs/{number}/HandOver",
+            $"/Jobs/{number}/Sheet",
+            $"/Jobs/{number}/Timeline",
+        ];
         foreach (var path in pages)
         {
             var page = await _shop.Page(path);
@@ -38,7 +97,9 @@ public sealed class HostileInputTests : IDisposable
         }
 
         // And it is the text itself that comes back, not a mangled one.
-        (await _shop.Page($"/Jobs/{number}/Sheet")).QuerySelector(".sheet-title")!.TextContent.ShouldBe(Script);
+        (await _shop.Page($"/Jobs/{number}/Sheet"))
+            .QuerySelector(".sheet-title")!
+            .TextContent.ShouldBe(Script);
     }
 
     [Theory]
@@ -62,8 +123,14 @@ public sealed class HostileInputTests : IDisposable
     [InlineData("Form.Serial", 5000)]
     public async Task Oversized_fields_are_refused_with_a_word(string field, int length)
     {
-        using var response = await _shop.Post("/Intake", ("Form.Profile", "harrow-quartet"), ("Form.Owner", "customer"), ("Form.Currency", "EUR"),
-            ("Form.OwnerName", field == "Form.OwnerName" ? new string('x', length) : "A"), (field == "Form.OwnerName" ? "x" : field, new string('x', length)));
+        using var response = await _shop.Post(
+            "/Intake",
+            ("Form.Profile", "harrow-quartet"),
+            ("Form.Owner", "customer"),
+            ("Form.Currency", "EUR"),
+            ("Form.OwnerName", field == "Form.OwnerName" ? new string('x', length) : "A"),
+            (field == "Form.OwnerName" ? "x" : field, new string('x', length))
+        );
         response.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
         (await WebShop.Parse(response)).QuerySelectorAll(".field-error").ShouldContain(e => e.TextContent.Contains("At most"));
     }
@@ -77,7 +144,14 @@ public sealed class HostileInputTests : IDisposable
     public async Task Ids_that_do_not_exist_are_not_found(string handler, string field, string value, HttpStatusCode expected)
     {
         var number = await _shop.TakeIn();
-        using var response = await _shop.Post($"/Jobs/{number}/Find", $"/Jobs/{number}/Find?handler={handler}", false, (field, value), ("result", "pass"), ("text", "5"));
+        using var response = await _shop.Post(
+            $"/Jobs/{number}/Find",
+            $"/Jobs/{number}/Find?handler={handler}",
+            false,
+            (field, value),
+            ("result", "pass"),
+            ("text", "5")
+        );
         response.StatusCode.ShouldBe(expected);
     }
 
@@ -86,7 +160,13 @@ public sealed class HostileInputTests : IDisposable
     {
         using var response = await _shop.Post("/Intake", ("Form.Profile", "nothing"), ("Form.Owner", "shop"), ("Form.Currency", "EUR"));
         response.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
-        var number = await _shop.TakeIn("harrow-quartet", ("Form.Marks", "no-such-mark"), ("Form.Result[power-light]", "maybe"), ("Form.Result[ghost]", "fail"), ("Form.Look[power-light]", "ghost"));
+        var number = await _shop.TakeIn(
+            "harrow-quartet",
+            ("Form.Marks", "no-such-mark"),
+            ("Form.Result[power-light]", "maybe"),
+            ("Form.Result[ghost]", "fail"),
+            ("Form.Look[power-light]", "ghost")
+        );
         _shop.View(number).Records.ShouldBeEmpty();
     }
 }

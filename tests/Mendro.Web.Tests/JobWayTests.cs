@@ -20,26 +20,57 @@ public sealed class JobWayTests : IDisposable
     [Fact]
     public async Task Intake_keeps_everything_and_starts_the_diagnosis()
     {
-        var number = await _shop.TakeIn("harrow-quartet",
-            ("Form.Revision", "B"), ("Form.Serial", "HQ-9"), ("Form.OwnerContact", "0700"), ("Form.Accessories", "pouch"), ("Form.ValueWorking", "48,50"),
-            ("Form.Marks", "corrosion-contacts"), ("Form.Marks", "swollen-cell"), ("Form.Result[power-light]", "fail"), ("Form.Look[power-light]", "nothing"), ("Form.Result[speaker]", ""));
+        var number = await _shop.TakeIn(
+            "harrow-quartet",
+            ("Form.Revision", "B"),
+            ("Form.Serial", "HQ-9"),
+            ("Form.OwnerContact", "0700"),
+            ("Form.Accessories", "pouch"),
+            ("Form.ValueWorking", "48,50"),
+            ("Form.Marks", "corrosion-contacts"),
+            ("Form.Marks", "swollen-cell"),
+            ("Form.Result[power-light]", "fail"),
+            ("Form.Look[power-light]", "nothing"),
+            ("Form.Result[speaker]", "")
+        );
         var view = _shop.View(number);
         view.Job.ShouldSatisfyAllConditions(
-            j => j.Revision.ShouldBe("B"), j => j.Serial.ShouldBe("HQ-9"), j => j.CustomerName.ShouldBe("Ilka Dorn"), j => j.ValueWorking.ShouldBe(48.5m), j => j.Stage.ShouldBe(WorkStage.Find));
+            j => j.Revision.ShouldBe("B"),
+            j => j.Serial.ShouldBe("HQ-9"),
+            j => j.CustomerName.ShouldBe("Ilka Dorn"),
+            j => j.ValueWorking.ShouldBe(48.5m),
+            j => j.Stage.ShouldBe(WorkStage.Find)
+        );
         view.Records.Select(r => r.Subject).ShouldBe(["corrosion-contacts", "swollen-cell", "power-light"]);
         view.Diagnosis!.Target!.Id.ShouldBe("power-light");
         // The safety flag stops the hands on Find.
-        (await _shop.Page($"/Jobs/{number}/Find")).QuerySelector(".caution.stop")!.TextContent.ShouldContain("Swollen cell");
+        (await _shop.Page($"/Jobs/{number}/Find"))
+            .QuerySelector(".caution.stop")!
+            .TextContent.ShouldContain("Swollen cell");
     }
 
     [Fact]
     public async Task An_incomplete_intake_says_what_is_missing_and_keeps_what_was_typed()
     {
-        using var response = await _shop.Post("/Intake", ("Form.Profile", "harrow-quartet"), ("Form.Owner", "customer"), ("Form.OwnerName", ""), ("Form.Currency", "EURO"),
-            ("Form.Claim", "kept words"), ("Form.ValueWorking", "lots"), ("Form.Result[picture]", "fail"), ("Form.Look[picture]", "flicker"));
+        using var response = await _shop.Post(
+            "/Intake",
+            ("Form.Profile", "harrow-quartet"),
+            ("Form.Owner", "customer"),
+            ("Form.OwnerName", ""),
+            ("Form.Currency", "EURO"),
+            ("Form.Claim", "kept words"),
+            ("Form.ValueWorking", "lots"),
+            ("Form.Result[picture]", "fail"),
+            ("Form.Look[picture]", "flicker")
+        );
         response.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
         var page = await WebShop.Parse(response);
-        page.QuerySelectorAll(".field-error").Select(e => e.TextContent).ShouldBe(["Whose is it? Give a name, or choose shop stock.", "Three letters, such as EUR.", "“lots” is not an amount. Try 6.40."], ignoreOrder: true);
+        page.QuerySelectorAll(".field-error")
+            .Select(e => e.TextContent)
+            .ShouldBe(
+                ["Whose is it? Give a name, or choose shop stock.", "Three letters, such as EUR.", "“lots” is not an amount. Try 6.40."],
+                ignoreOrder: true
+            );
         page.QuerySelector("textarea[name='Form.Claim']")!.TextContent.ShouldBe("kept words");
         page.QuerySelector("input[name='Form.Result[picture]'][value=fail]")!.HasAttribute("checked").ShouldBeTrue();
         page.QuerySelector("select[name='Form.Look[picture]'] option[selected]")!.GetAttribute("value").ShouldBe("flicker");
@@ -62,7 +93,11 @@ public sealed class JobWayTests : IDisposable
         response.Headers.Location!.ToString().ShouldBe("/Jobs/101/Find");
         var view = _shop.View(101);
         view.Job.ShopStock.ShouldBeTrue();
-        view.Records.ShouldHaveSingleItem().ShouldSatisfyAllConditions(r => r.Subject.ShouldBe("power-light"), r => r.Body.ShouldBe(new FunctionTrial("power-light", false, "nothing")));
+        view.Records.ShouldHaveSingleItem()
+            .ShouldSatisfyAllConditions(
+                r => r.Subject.ShouldBe("power-light"),
+                r => r.Body.ShouldBe(new FunctionTrial("power-light", false, "nothing"))
+            );
 
         using var unknown = await _shop.Post("/", "/?handler=Quick", false, ("line", "zeppelin no lift"));
         unknown.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
@@ -84,7 +119,16 @@ public sealed class JobWayTests : IDisposable
         (await _shop.Page(find)).QuerySelector(".map .stretch-words").ShouldNotBeNull();
 
         var wrong = view.Records[^1].Id;
-        using (var response = await _shop.Post(find, $"{find}?handler=Reading", false, ("probe", "tp4"), ("text", "6.2"), ("correct", $"{wrong}")))
+        using (
+            var response = await _shop.Post(
+                find,
+                $"{find}?handler=Reading",
+                false,
+                ("probe", "tp4"),
+                ("text", "6.2"),
+                ("correct", $"{wrong}")
+            )
+        )
             response.StatusCode.ShouldBe(HttpStatusCode.Redirect);
         _shop.View(number).Diagnosis!.Parts["switch"].State.ShouldBe(PartState.Proved);
 
@@ -97,7 +141,8 @@ public sealed class JobWayTests : IDisposable
         _shop.View(number).Records.Select(r => r.Subject).ShouldBe(["power-light", "tp3"]);
         using (await _shop.Post(find, $"{find}?handler=Undo", false)) { }
         _shop.View(number).Access.ShouldBe(AccessState.Closed);
-        using (await _shop.Post(find, $"{find}?handler=Restore&id={_shop.Records.LastWithdrawn(_shop.Jobs.Find(number)!.Id)!.Id}", false)) { }
+        using (await _shop.Post(find, $"{find}?handler=Restore&id={_shop.Records.LastWithdrawn(_shop.Jobs.Find(number)!.Id)!.Id}", false))
+        { }
         _shop.View(number).Access.ShouldBe(AccessState.Open);
         var gone = _shop.Records.Find(wrong)!;
         (await _shop.Page(find)).QuerySelector(".know")!.ParentElement!.TextContent.ShouldContain("bring back");
@@ -132,19 +177,37 @@ public sealed class JobWayTests : IDisposable
         var number = await Dead();
         var verdict = await _shop.Page($"/Jobs/{number}/Find?handler=Judge&probe=tp5&text=4,6");
         verdict.Body!.TextContent.ShouldContain("4.6 V: low");
-        (await _shop.Page($"/Jobs/{number}/Find?handler=Judge&probe=tp5&text=xx")).QuerySelector("b.bad")!.TextContent.ShouldContain("not a reading");
+        (await _shop.Page($"/Jobs/{number}/Find?handler=Judge&probe=tp5&text=xx"))
+            .QuerySelector("b.bad")!
+            .TextContent.ShouldContain("not a reading");
     }
 
     [Fact]
     public async Task A_repair_is_logged_with_cause_minutes_cost_and_what_the_unit_does_now()
     {
         var number = await Dead();
-        using var response = await _shop.Post($"/Jobs/{number}/Fix?part=switch", $"/Jobs/{number}/Fix", false, ("part", "switch"), ("method", "flush-switch"), ("cause", "dirty"),
-            ("minutes", "6,5"), ("cost", "0.20"), ("used", "cleaner"), ("note", "black water"), ("now", "pass"));
+        using var response = await _shop.Post(
+            $"/Jobs/{number}/Fix?part=switch",
+            $"/Jobs/{number}/Fix",
+            false,
+            ("part", "switch"),
+            ("method", "flush-switch"),
+            ("cause", "dirty"),
+            ("minutes", "6,5"),
+            ("cost", "0.20"),
+            ("used", "cleaner"),
+            ("note", "black water"),
+            ("now", "pass")
+        );
         response.Headers.Location!.ToString().ShouldBe($"/Jobs/{number}/Prove");
         var view = _shop.View(number);
         view.Records.Skip(1).Select(r => r.Body.Key).ShouldBe(["cause", "repair", "function"]);
-        view.Records[2].ShouldSatisfyAllConditions(r => r.Minutes.ShouldBe(6.5), r => r.Cost.ShouldBe(0.20m), r => r.Body.ShouldBe(new RepairLogged("switch", "flush-switch", "cleaner")));
+        view.Records[2]
+            .ShouldSatisfyAllConditions(
+                r => r.Minutes.ShouldBe(6.5),
+                r => r.Cost.ShouldBe(0.20m),
+                r => r.Body.ShouldBe(new RepairLogged("switch", "flush-switch", "cleaner"))
+            );
         (view.Job.Stage, view.Access).ShouldBe((WorkStage.Fix, AccessState.Open));
         view.Diagnosis!.Target.ShouldBeNull();
     }
@@ -179,7 +242,8 @@ public sealed class JobWayTests : IDisposable
             page.QuerySelector("textarea[name=note]")!.TextContent.ShouldBe("kept");
         }
 
-        using (var sent = await _shop.Post($"/Jobs/{number}/HandOver", ("end", "Returned"), ("reason", "owner declined"))) sent.Headers.Location!.ToString().ShouldBe($"/Jobs/{number}/Sheet");
+        using (var sent = await _shop.Post($"/Jobs/{number}/HandOver", ("end", "Returned"), ("reason", "owner declined")))
+            sent.Headers.Location!.ToString().ShouldBe($"/Jobs/{number}/Sheet");
         var sheet = await _shop.Page($"/Jobs/{number}/Sheet");
         sheet.QuerySelector(".sheet")!.TextContent.ShouldContain("Still wrong");
         sheet.QuerySelector(".sheet")!.TextContent.ShouldContain("owner declined");
@@ -195,11 +259,22 @@ public sealed class JobWayTests : IDisposable
     {
         var number = await _shop.TakeIn("pellin-atrium-cartridge", ("Form.Owner", "shop"), ("Form.Paid", "2"), ("Form.Lot", "9"));
         foreach (var function in _shop.View(number).Profile.Functions)
-            using (await _shop.Post($"/Jobs/{number}/Prove", $"/Jobs/{number}/Prove?handler=Result", true, ("function", function.Id), ("result", "pass"))) { }
+            using (
+                await _shop.Post(
+                    $"/Jobs/{number}/Prove",
+                    $"/Jobs/{number}/Prove?handler=Result",
+                    true,
+                    ("function", function.Id),
+                    ("result", "pass")
+                )
+            ) { }
         _shop.Jobs.Find(number)!.Shelf.ShouldBe(Shelf.Ready);
-        using (var unpriced = await _shop.Post($"/Jobs/{number}/HandOver", ("end", "ForSale"))) unpriced.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
-        using (var unowned = await _shop.Post($"/Jobs/{number}/HandOver", ("end", "Returned"))) unowned.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
-        using (var sold = await _shop.Post($"/Jobs/{number}/HandOver", ("end", "ForSale"), ("asking", "16,00"))) sold.StatusCode.ShouldBe(HttpStatusCode.Redirect);
+        using (var unpriced = await _shop.Post($"/Jobs/{number}/HandOver", ("end", "ForSale")))
+            unpriced.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        using (var unowned = await _shop.Post($"/Jobs/{number}/HandOver", ("end", "Returned")))
+            unowned.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        using (var sold = await _shop.Post($"/Jobs/{number}/HandOver", ("end", "ForSale"), ("asking", "16,00")))
+            sold.StatusCode.ShouldBe(HttpStatusCode.Redirect);
         _shop.Jobs.Find(number)!.ShouldSatisfyAllConditions(j => j.Ending.ShouldBe(JobEnd.ForSale), j => j.Asking.ShouldBe(16m));
     }
 
@@ -208,8 +283,24 @@ public sealed class JobWayTests : IDisposable
     {
         var number = await _shop.TakeIn("pellin-atrium-cartridge");
         foreach (var function in _shop.View(number).Profile.Functions)
-            using (await _shop.Post($"/Jobs/{number}/Prove", $"/Jobs/{number}/Prove?handler=Result", false, ("function", function.Id), ("result", "pass"))) { }
-        using (await _shop.Post($"/Jobs/{number}/Fix?part=cell", $"/Jobs/{number}/Fix", false, ("part", "cell"), ("method", "replace-save-cell"))) { }
+            using (
+                await _shop.Post(
+                    $"/Jobs/{number}/Prove",
+                    $"/Jobs/{number}/Prove?handler=Result",
+                    false,
+                    ("function", function.Id),
+                    ("result", "pass")
+                )
+            ) { }
+        using (
+            await _shop.Post(
+                $"/Jobs/{number}/Fix?part=cell",
+                $"/Jobs/{number}/Fix",
+                false,
+                ("part", "cell"),
+                ("method", "replace-save-cell")
+            )
+        ) { }
         using var barred = await _shop.Post($"/Jobs/{number}/HandOver", ("end", "Returned"));
         (await WebShop.Parse(barred)).QuerySelector(".notice.wrong")!.TextContent.ShouldContain("Not proved since the last repair");
     }
@@ -218,8 +309,25 @@ public sealed class JobWayTests : IDisposable
     public async Task A_shelf_wants_a_reason_and_shows_it_on_the_bench()
     {
         var number = await Dead();
-        using (var silent = await _shop.Post($"/Jobs/{number}/HandOver", $"/Jobs/{number}/HandOver?handler=Shelf", false, ("shelf", "WaitingPart"))) silent.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
-        using (await _shop.Post($"/Jobs/{number}/HandOver", $"/Jobs/{number}/HandOver?handler=Shelf", false, ("shelf", "WaitingPart"), ("why", "switch on order"), ("next", "fit it"))) { }
+        using (
+            var silent = await _shop.Post(
+                $"/Jobs/{number}/HandOver",
+                $"/Jobs/{number}/HandOver?handler=Shelf",
+                false,
+                ("shelf", "WaitingPart")
+            )
+        )
+            silent.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        using (
+            await _shop.Post(
+                $"/Jobs/{number}/HandOver",
+                $"/Jobs/{number}/HandOver?handler=Shelf",
+                false,
+                ("shelf", "WaitingPart"),
+                ("why", "switch on order"),
+                ("next", "fit it")
+            )
+        ) { }
         (await _shop.Page("/")).QuerySelector("#shelf-WaitingPart")!.ParentElement!.TextContent.ShouldContain("switch on order");
     }
 
@@ -231,7 +339,15 @@ public sealed class JobWayTests : IDisposable
         _shop.View(number).Access.ShouldBe(AccessState.Open);
         using (await _shop.Post($"/Jobs/{number}/Fix", $"/Jobs/{number}/Fix?handler=CloseUp", false)) { }
         _shop.View(number).Access.ShouldBe(AccessState.Closed);
-        using (await _shop.Post($"/Jobs/{number}/HandOver", $"/Jobs/{number}/HandOver?handler=Shelf", false, ("shelf", "SetAside"), ("why", "later"))) { }
+        using (
+            await _shop.Post(
+                $"/Jobs/{number}/HandOver",
+                $"/Jobs/{number}/HandOver?handler=Shelf",
+                false,
+                ("shelf", "SetAside"),
+                ("why", "later")
+            )
+        ) { }
         using (await _shop.Post($"/Jobs/{number}/Find", $"/Jobs/{number}/Timeline?handler=Bench", false)) { }
         _shop.Jobs.Find(number)!.Shelf.ShouldBe(Shelf.None);
     }
@@ -240,9 +356,23 @@ public sealed class JobWayTests : IDisposable
     public async Task Intake_can_be_corrected_and_a_job_deleted_and_brought_back()
     {
         var number = await Dead();
-        using (await _shop.Post($"/Jobs/{number}/Intake", ("Form.Owner", "shop"), ("Form.Paid", "5"), ("Form.Currency", "gbp"), ("Form.Revision", "A"), ("Form.Marks", "rattle"))) { }
+        using (
+            await _shop.Post(
+                $"/Jobs/{number}/Intake",
+                ("Form.Owner", "shop"),
+                ("Form.Paid", "5"),
+                ("Form.Currency", "gbp"),
+                ("Form.Revision", "A"),
+                ("Form.Marks", "rattle")
+            )
+        ) { }
         var view = _shop.View(number);
-        view.Job.ShouldSatisfyAllConditions(j => j.ShopStock.ShouldBeTrue(), j => j.Currency.ShouldBe("GBP"), j => j.Paid.ShouldBe(5m), j => j.Revision.ShouldBe("A"));
+        view.Job.ShouldSatisfyAllConditions(
+            j => j.ShopStock.ShouldBeTrue(),
+            j => j.Currency.ShouldBe("GBP"),
+            j => j.Paid.ShouldBe(5m),
+            j => j.Revision.ShouldBe("A")
+        );
         view.Records.ShouldContain(r => r.Body is MarkNoted && r.Subject == "rattle");
         using (await _shop.Post($"/Jobs/{number}/Intake", $"/Jobs/{number}/Timeline?handler=Delete", false)) { }
         (await _shop.Page("/Jobs?show=deleted")).QuerySelectorAll("td .tag").ShouldHaveSingleItem();
@@ -253,18 +383,37 @@ public sealed class JobWayTests : IDisposable
     [Fact]
     public async Task Settings_change_the_advice_and_refuse_nonsense()
     {
-        using (var bad = await _shop.Post("/Settings", ("ShopName", ""), ("Currency", "X"), ("Rate", "-1"), ("Originality", "7"))) bad.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
-        using (await _shop.Post("/Settings", ("ShopName", "Lamp Yard"), ("Currency", "SEK"), ("Rate", "400"), ("Originality", "180"), ("Strength", "3,5"), ("LookMinutes", "30"), ("LookPercent", "55"))) { }
+        using (var bad = await _shop.Post("/Settings", ("ShopName", ""), ("Currency", "X"), ("Rate", "-1"), ("Originality", "7")))
+            bad.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        using (
+            await _shop.Post(
+                "/Settings",
+                ("ShopName", "Lamp Yard"),
+                ("Currency", "SEK"),
+                ("Rate", "400"),
+                ("Originality", "180"),
+                ("Strength", "3,5"),
+                ("LookMinutes", "30"),
+                ("LookPercent", "55")
+            )
+        ) { }
         _shop.Service<SettingsStore>().Get().ShouldBe(new ShopSettings("Lamp Yard", "SEK", 400, 180, 3.5, 30, 0.55));
         using var themed = await _shop.Post("/Settings", "/Settings?handler=Theme", false, ("theme", "dark"));
         themed.Headers.GetValues("Set-Cookie").ShouldContain(c => c.Contains("mendro.theme=dark") && c.Contains("httponly"));
     }
 
-    private Task<long> Dead() => _shop.TakeIn("harrow-quartet", ("Form.Result[power-light]", "fail"), ("Form.Look[power-light]", "nothing"));
+    private Task<long> Dead() =>
+        _shop.TakeIn("harrow-quartet", ("Form.Result[power-light]", "fail"), ("Form.Look[power-light]", "nothing"));
 
     private async Task Read(long number, string probe, string text)
     {
-        using var response = await _shop.Post($"/Jobs/{number}/Find", $"/Jobs/{number}/Find?handler=Reading", false, ("probe", probe), ("text", text));
+        using var response = await _shop.Post(
+            $"/Jobs/{number}/Find",
+            $"/Jobs/{number}/Find?handler=Reading",
+            false,
+            ("probe", probe),
+            ("text", text)
+        );
         response.StatusCode.ShouldBe(HttpStatusCode.Redirect);
     }
 }

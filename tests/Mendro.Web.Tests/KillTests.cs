@@ -15,7 +15,8 @@ public sealed partial class KillTests : IDisposable
 
     public void Dispose()
     {
-        if (Directory.Exists(_folder)) Directory.Delete(_folder, true);
+        if (Directory.Exists(_folder))
+            Directory.Delete(_folder, true);
     }
 
     [Fact]
@@ -25,15 +26,24 @@ public sealed partial class KillTests : IDisposable
         for (var round = 0; round < 3; round++)
         {
             using var server = await RealServer.Open(_folder);
-            using var client = new HttpClient(new HttpClientHandler { AllowAutoRedirect = false, CookieContainer = new CookieContainer() }) { BaseAddress = new Uri(server.Address) };
+            using var client = new HttpClient(new HttpClientHandler { AllowAutoRedirect = false, CookieContainer = new CookieContainer() })
+            {
+                BaseAddress = new Uri(server.Address),
+            };
             // What was answered before the last kill is there.
             var list = await client.GetStringAsync("/Jobs", TestContext.Current.CancellationToken);
-            foreach (var claim in answered) list.ShouldContain(claim);
+            foreach (var claim in answered)
+                list.ShouldContain(claim);
             for (var n = 0; n < 4; n++)
             {
-                var token = WebUtility.HtmlDecode(Token().Match(await client.GetStringAsync("/", TestContext.Current.CancellationToken)).Groups[1].Value);
+                var token = WebUtility.HtmlDecode(
+                    Token().Match(await client.GetStringAsync("/", TestContext.Current.CancellationToken)).Groups[1].Value
+                );
                 var claim = $"mark{round}x{n}";
-                using var request = new HttpRequestMessage(HttpMethod.Post, "/?handler=Quick") { Content = new FormUrlEncodedContent([KeyValuePair.Create("line", $"quartet {claim}")]) };
+                using var request = new HttpRequestMessage(HttpMethod.Post, "/?handler=Quick")
+                {
+                    Content = new FormUrlEncodedContent([KeyValuePair.Create("line", $"quartet {claim}")]),
+                };
                 request.Headers.Add("X-Mendro-Antiforgery", token);
                 using var response = await client.SendAsync(request, TestContext.Current.CancellationToken);
                 response.StatusCode.ShouldBe(HttpStatusCode.Redirect);

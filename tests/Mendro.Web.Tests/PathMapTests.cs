@@ -40,7 +40,8 @@ public class PathMapTests
                 {
                     var (left, top) = (router.Left(block) + 1, router.Top(block) + 1);
                     var (right, bottom) = (left + MapRouter.BlockWidth - 2, top + MapRouter.BlockHeight - 2);
-                    var clear = Math.Max(a.X, b.X) < left || Math.Min(a.X, b.X) > right || Math.Max(a.Y, b.Y) < top || Math.Min(a.Y, b.Y) > bottom;
+                    var clear =
+                        Math.Max(a.X, b.X) < left || Math.Min(a.X, b.X) > right || Math.Max(a.Y, b.Y) < top || Math.Min(a.Y, b.Y) > bottom;
                     clear.ShouldBeTrue($"{routed.Line.From.Id}→{routed.Line.To.Id} runs through {block.Id}");
                 }
             }
@@ -52,7 +53,13 @@ public class PathMapTests
     {
         var parts = Enumerable.Range(0, 40).Select(i => new Part($"p{i}", $"Part {i}", "logic")).ToList();
         var feeds = Enumerable.Range(1, 39).Select(i => new Feed($"p{(i - 1) / 2}", $"p{i}", Carries.Power)).ToList();
-        var profile = Profile("generic-cartridge") with { Parts = parts, Feeds = feeds, Probes = [], Functions = [new DeviceFunction("f", "F", "picture", ["p39"])] };
+        var profile = Profile("generic-cartridge") with
+        {
+            Parts = parts,
+            Feeds = feeds,
+            Probes = [],
+            Functions = [new DeviceFunction("f", "F", "picture", ["p39"])],
+        };
         var layout = new MapLayout(profile);
         layout.Blocks.Select(b => (b.Column, b.Row)).Distinct().Count().ShouldBe(41);
         NoLineCrosses(layout);
@@ -62,9 +69,28 @@ public class PathMapTests
     public void States_are_drawn_and_said()
     {
         var model = new DeviceModel(Profile("harrow-quartet"), TradeLibrary.Shipped);
-        var diagnosis = UnitDiagnosis.Make(model, [new FunctionTried(1, "power-light", false, "nothing"), new ProbeTaken(2, "tp3", ProbeOutcome.Normal), new ProbeTaken(3, "tp4", ProbeOutcome.Abnormal)]).Value!;
-        var svg = PathMapSvg.Draw(new MapScene(model, diagnosis.Verdict, new Dictionary<string, string> { ["tp3"] = "6.21 V", ["tp4"] = "0.02 V" },
-            new Dictionary<string, string> { ["power-light"] = "nothing at all" }, "tp5", id => "/p/" + id, id => "/part/" + id, id => "/fn/" + id));
+        var diagnosis = UnitDiagnosis
+            .Make(
+                model,
+                [
+                    new FunctionTried(1, "power-light", false, "nothing"),
+                    new ProbeTaken(2, "tp3", ProbeOutcome.Normal),
+                    new ProbeTaken(3, "tp4", ProbeOutcome.Abnormal),
+                ]
+            )
+            .Value!;
+        var svg = PathMapSvg.Draw(
+            new MapScene(
+                model,
+                diagnosis.Verdict,
+                new Dictionary<string, string> { ["tp3"] = "6.21 V", ["tp4"] = "0.02 V" },
+                new Dictionary<string, string> { ["power-light"] = "nothing at all" },
+                "tp5",
+                id => "/p/" + id,
+                id => "/part/" + id,
+                id => "/fn/" + id
+            )
+        );
         var drawn = XDocument.Parse(svg);
         var labels = drawn.Descendants().Where(e => e.Name.LocalName == "title").Select(e => e.Value).ToList();
         labels.ShouldContain("Fuse: proved good; F1, main board");
@@ -80,7 +106,18 @@ public class PathMapTests
     {
         var profile = Profile("generic-cartridge");
         profile = profile with { Name = "<b>&\"", Parts = [profile.Parts[0] with { Name = "<script>" }, .. profile.Parts.Skip(1)] };
-        var svg = PathMapSvg.Draw(new MapScene(new DeviceModel(profile, TradeLibrary.Shipped), null, new Dictionary<string, string>(), new Dictionary<string, string>(), null, null, null, null));
+        var svg = PathMapSvg.Draw(
+            new MapScene(
+                new DeviceModel(profile, TradeLibrary.Shipped),
+                null,
+                new Dictionary<string, string>(),
+                new Dictionary<string, string>(),
+                null,
+                null,
+                null,
+                null
+            )
+        );
         svg.ShouldNotContain("<script>");
         svg.ShouldContain("&lt;script&gt;");
     }

@@ -19,7 +19,11 @@ internal sealed class RealServer : IDisposable
 
     public string Said
     {
-        get { lock (_said) return _said.ToString(); }
+        get
+        {
+            lock (_said)
+                return _said.ToString();
+        }
     }
 
     public int ExitCode => _process.ExitCode;
@@ -36,7 +40,8 @@ internal sealed class RealServer : IDisposable
             try
             {
                 using var answer = await client.GetAsync(server.Address + "/health", TestContext.Current.CancellationToken);
-                if (answer.IsSuccessStatusCode) return server;
+                if (answer.IsSuccessStatusCode)
+                    return server;
             }
             catch (HttpRequestException)
             {
@@ -46,7 +51,11 @@ internal sealed class RealServer : IDisposable
     }
 
     /// <summary>Starts a server that is expected to end by itself, and gives what it said.</summary>
-    public static async Task<(int ExitCode, string Said)> Refused(string folder, Dictionary<string, string>? environment = null, params string[] more)
+    public static async Task<(int ExitCode, string Said)> Refused(
+        string folder,
+        Dictionary<string, string>? environment = null,
+        params string[] more
+    )
     {
         using var server = Start(folder, environment, more);
         await server._process.WaitForExitAsync(TestContext.Current.CancellationToken);
@@ -62,7 +71,8 @@ internal sealed class RealServer : IDisposable
 
     public void Dispose()
     {
-        if (!_process.HasExited) _process.Kill();
+        if (!_process.HasExited)
+            _process.Kill();
         _process.WaitForExit();
         _process.Dispose();
     }
@@ -74,8 +84,14 @@ internal sealed class RealServer : IDisposable
         var port = ((IPEndPoint)listener.LocalEndpoint).Port;
         listener.Stop();
         string[] args = [Path.Combine(AppContext.BaseDirectory, "Mendro.Web.dll"), "--data", folder, "--port", $"{port}", .. more];
-        var start = new ProcessStartInfo("dotnet", args) { WorkingDirectory = AppContext.BaseDirectory, RedirectStandardOutput = true, RedirectStandardError = true };
-        foreach (var (name, value) in environment ?? []) start.Environment[name] = value;
+        var start = new ProcessStartInfo("dotnet", args)
+        {
+            WorkingDirectory = AppContext.BaseDirectory,
+            RedirectStandardOutput = true,
+            RedirectStandardError = true,
+        };
+        foreach (var (name, value) in environment ?? [])
+            start.Environment[name] = value;
         var process = Process.Start(start)!;
         var server = new RealServer(process, $"http://127.0.0.1:{port}");
         // Drained, so that a full pipe cannot stop the server.
@@ -88,7 +104,9 @@ internal sealed class RealServer : IDisposable
 
     private void Hear(string? line)
     {
-        if (line is null) return;
-        lock (_said) _said.AppendLine(line);
+        if (line is null)
+            return;
+        lock (_said)
+            _said.AppendLine(line);
     }
 }

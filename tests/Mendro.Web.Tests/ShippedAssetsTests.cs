@@ -22,7 +22,10 @@ public sealed class ShippedAssetsTests(DemoShop shop) : IClassFixture<DemoShop>
     {
         var css = await shop.Client.GetStringAsync("/css/site.css", TestContext.Current.CancellationToken);
         css.ShouldNotContain("@import");
-        var targets = System.Text.RegularExpressions.Regex.Matches(css, @"url\(([^)]+)\)").Select(m => m.Groups[1].Value.Trim('"', '\'')).ToList();
+        var targets = System
+            .Text.RegularExpressions.Regex.Matches(css, @"url\(([^)]+)\)")
+            .Select(m => m.Groups[1].Value.Trim('"', '\''))
+            .ToList();
         targets.ShouldContain("/fonts/next-latin.woff2");
         targets.ShouldAllBe(t => t.StartsWith('/'));
     }

@@ -17,11 +17,14 @@ public class WebShop : IDisposable
     private readonly string _folder = Path.Combine(Path.GetTempPath(), "mendro-web-" + Guid.NewGuid().ToString("N"));
     private readonly WebApplicationFactory<Program> _factory;
 
-    public WebShop() : this(demo: false) { }
+    public WebShop()
+        : this(demo: false) { }
 
     protected WebShop(bool demo)
     {
-        _factory = new WebApplicationFactory<Program>().WithWebHostBuilder(host => host.UseSetting("data", _folder).UseSetting("demo", demo ? "true" : "false"));
+        _factory = new WebApplicationFactory<Program>().WithWebHostBuilder(host =>
+            host.UseSetting("data", _folder).UseSetting("demo", demo ? "true" : "false")
+        );
         Client = _factory.CreateClient(new WebApplicationFactoryClientOptions { AllowAutoRedirect = false });
     }
 
@@ -31,7 +34,8 @@ public class WebShop : IDisposable
 
     public BenchRecordStore Records => Service<BenchRecordStore>();
 
-    public T Service<T>() where T : notnull => _factory.Services.GetRequiredService<T>();
+    public T Service<T>()
+        where T : notnull => _factory.Services.GetRequiredService<T>();
 
     public async Task<IHtmlDocument> Page(string path, HttpStatusCode expected = HttpStatusCode.OK)
     {
@@ -41,7 +45,12 @@ public class WebShop : IDisposable
     }
 
     /// <summary>Loads the page, takes its token and posts.</summary>
-    public async Task<HttpResponseMessage> Post(string page, string handlerPath, bool htmx = false, params (string Name, string Value)[] fields)
+    public async Task<HttpResponseMessage> Post(
+        string page,
+        string handlerPath,
+        bool htmx = false,
+        params (string Name, string Value)[] fields
+    )
     {
         var token = (await Page(page)).QuerySelector("meta[name=mendro-token]")!.GetAttribute("content")!;
         using var request = new HttpRequestMessage(HttpMethod.Post, handlerPath)
@@ -49,22 +58,36 @@ public class WebShop : IDisposable
             Content = new FormUrlEncodedContent(fields.Select(f => KeyValuePair.Create(f.Name, f.Value))),
         };
         request.Headers.Add("X-Mendro-Antiforgery", token);
-        if (htmx) request.Headers.Add("HX-Request", "true");
+        if (htmx)
+            request.Headers.Add("HX-Request", "true");
         return await Client.SendAsync(request, TestContext.Current.CancellationToken);
     }
 
     public Task<HttpResponseMessage> Post(string page, params (string Name, string Value)[] fields) => Post(page, page, false, fields);
 
     public static async Task<IHtmlDocument> Parse(HttpResponseMessage response) =>
-        await new HtmlParser().ParseDocumentAsync(await response.Content.ReadAsStringAsync(TestContext.Current.CancellationToken), TestContext.Current.CancellationToken);
+        await new HtmlParser().ParseDocumentAsync(
+            await response.Content.ReadAsStringAsync(TestContext.Current.CancellationToken),
+            TestContext.Current.CancellationToken
+        );
 
     /// <summary>Takes a unit in through the form and gives its number.</summary>
     public async Task<long> TakeIn(string profile = "harrow-quartet", params (string Name, string Value)[] more)
     {
-        List<(string, string)> fields = [("Form.Profile", profile), ("Form.Owner", "customer"), ("Form.OwnerName", "Ilka Dorn"), ("Form.Currency", "EUR"), ("Form.Claim", "no light")];
+        List<(string, string)> fields =
+        [
+            ("Form.Profile", profile),
+            ("Form.Owner", "customer"),
+            ("Form.OwnerName", "Ilka Dorn"),
+            ("Form.Currency", "EUR"),
+            ("Form.Claim", "no light"),
+        ];
         fields.RemoveAll(f => more.Any(m => m.Name == f.Item1));
         using var response = await Post("/Intake", [.. fields, .. more]);
-        response.StatusCode.ShouldBe(HttpStatusCode.Redirect, await response.Content.ReadAsStringAsync(TestContext.Current.CancellationToken));
+        response.StatusCode.ShouldBe(
+            HttpStatusCode.Redirect,
+            await response.Content.ReadAsStringAsync(TestContext.Current.CancellationToken)
+        );
         return long.Parse(response.Headers.Location!.ToString().Split('/')[2], System.Globalization.CultureInfo.InvariantCulture);
     }
 
@@ -77,7 +100,8 @@ public class WebShop : IDisposable
         Client.Dispose();
         _factory.Dispose();
         Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
-        if (Directory.Exists(_folder)) Directory.Delete(_folder, true);
+        if (Directory.Exists(_folder))
+            Directory.Delete(_folder, true);
         GC.SuppressFinalize(this);
     }
 }

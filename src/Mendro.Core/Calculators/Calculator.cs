@@ -9,7 +9,14 @@ namespace Mendro.Core.Calculators;
 /// <param name="Keys">What it asks for.</param>
 /// <param name="Compute">The computation; a failure names the key.</param>
 public sealed record Calculator(
-    string Name, string Title, string Group, string Formula, string Source, IReadOnlyList<CalculatorKey> Keys, Func<CalculatorInputs, Outcome<CalculatorAnswer>> Compute)
+    string Name,
+    string Title,
+    string Group,
+    string Formula,
+    string Source,
+    IReadOnlyList<CalculatorKey> Keys,
+    Func<CalculatorInputs, Outcome<CalculatorAnswer>> Compute
+)
 {
     /// <summary>Reads the inputs and computes.</summary>
     /// <param name="given">What was given by key; empty texts count as not given.</param>
@@ -24,17 +31,20 @@ public sealed record Calculator(
             var text = given.TryGetValue(key.Name, out var told) && told.Trim().Length > 0 ? told : key.Standard;
             if (text is null)
             {
-                if (key.Optional) continue;
+                if (key.Optional)
+                    continue;
                 return Outcome<Calculation>.Fail($"{key.Name}: is missing. Try {key.Name}={key.Example}.");
             }
 
             var read = key.Read(text);
-            if (!read.IsOk) return Outcome<Calculation>.Fail(read.Problem!);
+            if (!read.IsOk)
+                return Outcome<Calculation>.Fail(read.Problem!);
             values[key.Name] = read.Value;
         }
 
         var answer = Compute(new CalculatorInputs(values));
-        if (!answer.IsOk) return Outcome<Calculation>.Fail(answer.Problem!);
+        if (!answer.IsOk)
+            return Outcome<Calculation>.Fail(answer.Problem!);
         // Inputs within their ranges can still overflow together; an answer must be a number.
         if (answer.Value.Outputs.FirstOrDefault(o => o.Value is double d && !double.IsFinite(d)) is { } endless)
             return Outcome<Calculation>.Fail($"{Keys[0].Name}: these values lead to no finite {endless.Label}.");

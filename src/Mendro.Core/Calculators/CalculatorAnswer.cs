@@ -15,7 +15,13 @@ public sealed record CalculatorOutput(string Name, string Label, object Value, s
 /// <param name="Good">Whether the verdict is a good one; null when there is none or it is neither.</param>
 /// <param name="Caution">Caution of the library to show, or null.</param>
 /// <param name="Source">Where the figures of this very answer come from, when the calculator chooses among several; else null.</param>
-public sealed record CalculatorAnswer(IReadOnlyList<CalculatorOutput> Outputs, string? Verdict = null, bool? Good = null, string? Caution = null, string? Source = null)
+public sealed record CalculatorAnswer(
+    IReadOnlyList<CalculatorOutput> Outputs,
+    string? Verdict = null,
+    bool? Good = null,
+    string? Caution = null,
+    string? Source = null
+)
 {
     /// <summary>Number of an output.</summary>
     /// <exception cref="InvalidOperationException">There is no such number.</exception>

@@ -45,17 +45,22 @@ public sealed record CalculatorKey(string Name, string Label, string Unit, strin
     public Outcome<object> Read(string given)
     {
         var text = given.Trim();
-        if (text.Length > 100) return Fail("that is too long.");
+        if (text.Length > 100)
+            return Fail("that is too long.");
         if (Choices is not null)
             return Choices.FirstOrDefault(c => c.Equals(text, StringComparison.OrdinalIgnoreCase)) is { } chosen
                 ? Outcome<object>.Ok(chosen)
                 : Fail($"“{text}” is not one of {string.Join(", ", Choices)}.");
-        if (IsText) return Outcome<object>.Ok(text);
+        if (IsText)
+            return Outcome<object>.Ok(text);
         if (QuantityText.Parse(text, Unit) is not { } value || !double.IsFinite(value))
             return Fail($"“{text}” is not a number{(Spaced.Length > 0 ? " in" + Spaced : "")}. Try {Example}.");
-        if (Whole && Math.Abs(value - Math.Round(value)) > 0) return Fail($"“{text}” is not a whole number.");
-        if (value < Low || (Above && value <= Low)) return Fail($"must be {(Above ? "above" : "at least")} {Number(Low)}{Spaced}.");
-        if (value > High || (Below && value >= High)) return Fail($"must be {(Below ? "below" : "at most")} {Number(High)}{Spaced}.");
+        if (Whole && Math.Abs(value - Math.Round(value)) > 0)
+            return Fail($"“{text}” is not a whole number.");
+        if (value < Low || (Above && value <= Low))
+            return Fail($"must be {(Above ? "above" : "at least")} {Number(Low)}{Spaced}.");
+        if (value > High || (Below && value >= High))
+            return Fail($"must be {(Below ? "below" : "at most")} {Number(High)}{Spaced}.");
         return Outcome<object>.Ok(value);
     }
 

@@ -23,11 +23,14 @@ public static class CalculatorLinks
     /// <param name="measured">Value just read in the SI base unit, or null.</param>
     public static IReadOnlyList<CalculatorLink> ForProbe(DeviceProfile profile, Probe probe, double? measured)
     {
-        if (probe.Kind == ProbeKind.Capacitance) return [Filled(profile, "capacitor-check", measured)];
+        if (probe.Kind == ProbeKind.Capacitance)
+            return [Filled(profile, "capacitor-check", measured)];
         var part = profile.FindPart(probe.At ?? probe.Spans?.FirstOrDefault() ?? "");
-        if (part is null) return [];
+        if (part is null)
+            return [];
         // Behind contacts, fuse and switch it is still the pack that is measured.
-        var fromPack = probe.Kind == ProbeKind.Volts && TradeLibrary.Shipped.Has(part.Kind, PartRole.PackPath) && profile.Supply?.Cells is not null;
+        var fromPack =
+            probe.Kind == ProbeKind.Volts && TradeLibrary.Shipped.Has(part.Kind, PartRole.PackPath) && profile.Supply?.Cells is not null;
         var names = fromPack ? ["battery-pack"] : (TradeLibrary.Shipped.FindPartKind(part.Kind)?.Calculators ?? []);
         return names.Select(name => Filled(profile, name, probe.Kind == ProbeKind.Volts ? measured : null)).ToList();
     }
@@ -37,8 +40,10 @@ public static class CalculatorLinks
         var known = new Dictionary<string, string>();
         void Know(string key, object? value)
         {
-            if (value is double number) known[key] = number.ToString("0.#########", CultureInfo.InvariantCulture);
-            else if (value?.ToString() is { Length: > 0 } text) known[key] = text;
+            if (value is double number)
+                known[key] = number.ToString("0.#########", CultureInfo.InvariantCulture);
+            else if (value?.ToString() is { Length: > 0 } text)
+                known[key] = text;
         }
 
         var supply = profile.Supply;
@@ -46,7 +51,8 @@ public static class CalculatorLinks
         switch (name)
         {
             case "battery-pack":
-                if (BenchLimits.Shipped.Cell(supply?.Chemistry) is { } cell) Know("chemistry", cell.Chemistry);
+                if (BenchLimits.Shipped.Cell(supply?.Chemistry) is { } cell)
+                    Know("chemistry", cell.Chemistry);
                 Know("cells", supply?.Cells);
                 Know("measured", measured);
                 break;
@@ -62,7 +68,8 @@ public static class CalculatorLinks
                 Know("needPolarity", supply?.Polarity);
                 break;
             case "rectified":
-                if (supply?.AdapterKind == "ac") Know("acVolts", supply.AdapterVolts);
+                if (supply?.AdapterKind == "ac")
+                    Know("acVolts", supply.AdapterVolts);
                 break;
             case "capacitor-check":
                 Know("measured", measured);

@@ -4,7 +4,15 @@ namespace Mendro.Core.Calculators;
 public static class CalculatorShelf
 {
     /// <summary>Calculators in the order of the page.</summary>
-    public static IReadOnlyList<Calculator> All { get; } = [.. CodeCalculators.All, .. SupplyCalculators.All, .. CopperCalculators.All, .. WearCalculators.All, .. MixtureCalculators.All, .. ProofCalculators.All];
+    public static IReadOnlyList<Calculator> All { get; } =
+    [
+        .. CodeCalculators.All,
+        .. SupplyCalculators.All,
+        .. CopperCalculators.All,
+        .. WearCalculators.All,
+        .. MixtureCalculators.All,
+        .. ProofCalculators.All,
+    ];
 
     /// <summary>Finds a calculator by name.</summary>
     public static Calculator? Find(string name) => All.FirstOrDefault(c => c.Name == name);

@@ -13,7 +13,16 @@ namespace Mendro.Core.Electrical;
 /// <param name="Empty">Empty below this.</param>
 /// <param name="Recharge">Not to be charged again below this, or null.</param>
 /// <param name="Source">Where the figures come from.</param>
-public sealed record CellLimits(string Chemistry, string Name, double Nominal, double Fresh, double Low, double Empty, double? Recharge, string Source);
+public sealed record CellLimits(
+    string Chemistry,
+    string Name,
+    double Nominal,
+    double Fresh,
+    double Low,
+    double Empty,
+    double? Recharge,
+    string Source
+);
 
 /// <summary>A three-volt save cell, volts.</summary>
 /// <param name="Fresh">Highest to be expected of a new one.</param>
@@ -31,7 +40,13 @@ public sealed record SaveCellLimits(double Fresh, double Good, double Doubtful, 
 /// <param name="LargestJunctionCelsius">Highest operating temperature of the junction.</param>
 /// <param name="Source">Where the figures come from.</param>
 public sealed record RegulatorLimits(
-    double DropoutVolts, double CautiousDropoutVolts, double ThetaJunctionAirKelvinPerWatt, double LargestInputVolts, double LargestJunctionCelsius, string Source);
+    double DropoutVolts,
+    double CautiousDropoutVolts,
+    double ThetaJunctionAirKelvinPerWatt,
+    double LargestInputVolts,
+    double LargestJunctionCelsius,
+    string Source
+);
 
 /// <summary>A closed contact: fuse, switch, trace, joint.</summary>
 /// <param name="GoodOhms">Good up to this.</param>
@@ -64,11 +79,23 @@ public sealed record EsrLimit(double Microfarads, double Ohms);
 /// <param name="Esr">ESR table by capacitance.</param>
 /// <param name="EsrSource">Where the ESR table comes from.</param>
 public sealed record BenchLimits(
-    IReadOnlyList<CellLimits> Cells, double UnbalancedVolts, SaveCellLimits SaveCell, RegulatorLimits Regulator, ContactLimits Contact,
-    double ShortOhms, SourcedRange Diode, double RailTolerance, double RailStop, double AdapterTolerance, IReadOnlyList<EsrLimit> Esr, string EsrSource)
+    IReadOnlyList<CellLimits> Cells,
+    double UnbalancedVolts,
+    SaveCellLimits SaveCell,
+    RegulatorLimits Regulator,
+    ContactLimits Contact,
+    double ShortOhms,
+    SourcedRange Diode,
+    double RailTolerance,
+    double RailStop,
+    double AdapterTolerance,
+    IReadOnlyList<EsrLimit> Esr,
+    string EsrSource
+)
 {
     private static readonly Lazy<BenchLimits> LazyShipped = new(() =>
-        JsonSerializer.Deserialize<BenchLimits>(TradeLibrary.ReadText("limits.json"), ProfileJson.Options)!);
+        JsonSerializer.Deserialize<BenchLimits>(TradeLibrary.ReadText("limits.json"), ProfileJson.Options)!
+    );
 
     /// <summary>The limits embedded in this assembly.</summary>
     public static BenchLimits Shipped => LazyShipped.Value;
@@ -76,14 +103,17 @@ public sealed record BenchLimits(
     /// <summary>Limits of a chemistry, or null when it is unknown.</summary>
     public CellLimits? Cell(string? chemistry) => Cells.FirstOrDefault(c => c.Chemistry == chemistry);
 
-    /// <summary>Highest good ESR for a capacitance in farads, ohms; straight lines on logarithmic paper between the table's lines.</summary>
+    /// <summary>Highest good ESR for a capacitance in farads, ohms; straight lines on logarithmic paper between the table's
+    /// lines.</summary>
     public double LargestEsrOhms(double farads)
     {
         var microfarads = farads * 1e6;
-        if (microfarads <= Esr[0].Microfarads) return Esr[0].Ohms;
+        if (microfarads <= Esr[0].Microfarads)
+            return Esr[0].Ohms;
         for (var n = 1; n < Esr.Count; n++)
         {
-            if (microfarads > Esr[n].Microfarads) continue;
+            if (microfarads > Esr[n].Microfarads)
+                continue;
             var part = Math.Log(microfarads / Esr[n - 1].Microfarads) / Math.Log(Esr[n].Microfarads / Esr[n - 1].Microfarads);
             return Esr[n - 1].Ohms * Math.Pow(Esr[n].Ohms / Esr[n - 1].Ohms, part);
         }

@@ -16,14 +16,16 @@ public sealed record CapacitorCheck(double Deviation, double LargestEsrOhms, str
     {
         var deviation = measuredFarads / ratedFarads - 1;
         var largest = limits.LargestEsrOhms(ratedFarads);
-        var verdict = deviation < -tolerance - 1e-9 ? "low"
+        var verdict =
+            deviation < -tolerance - 1e-9 ? "low"
             : esrOhms > largest ? "high ESR"
             : deviation > tolerance + 1e-9 ? "high"
             : "good";
         return new CapacitorCheck(deviation, largest, verdict);
     }
 
-    /// <summary>Life of an electrolytic capacitor: twice as long for every ten degrees cooler (ten-degree rule, common in makers' notes), hours.</summary>
+    /// <summary>Life of an electrolytic capacitor: twice as long for every ten degrees cooler (ten-degree rule, common in makers'
+    /// notes), hours.</summary>
     public static double LifeHours(double ratedHours, double ratedCelsius, double actualCelsius) =>
         ratedHours * Math.Pow(2, (ratedCelsius - actualCelsius) / 10);
 }

@@ -30,13 +30,24 @@ public sealed partial record CapacitorCode(double Farads, double? ToleranceMinus
         var upper = text.ToUpperInvariant();
         if (DigitsPattern().Match(upper) is { Success: true } digits)
         {
-            var exponent = digits.Groups["zeros"].Value[0] switch { '8' => -2, '9' => -1, var zeros => zeros - '0' };
+            var exponent = digits.Groups["zeros"].Value[0] switch
+            {
+                '8' => -2,
+                '9' => -1,
+                var zeros => zeros - '0',
+            };
             return Ok(double.Parse(digits.Groups["figures"].Value, CultureInfo.InvariantCulture), exponent - 12, digits);
         }
 
         if (LetterPattern().Match(text) is { Success: true } letter && letter.Groups["whole"].Length + letter.Groups["part"].Length > 0)
         {
-            var exponent = letter.Groups["mark"].Value switch { "n" => -9, "u" or "µ" or "μ" or "U" => -6, "m" => -3, _ => -12 };
+            var exponent = letter.Groups["mark"].Value switch
+            {
+                "n" => -9,
+                "u" or "µ" or "μ" or "U" => -6,
+                "m" => -3,
+                _ => -12,
+            };
             var figures = double.Parse($"0{letter.Groups["whole"].Value}{letter.Groups["part"].Value}", CultureInfo.InvariantCulture);
             return Ok(figures, exponent - letter.Groups["part"].Length, letter);
         }
@@ -44,25 +55,38 @@ public sealed partial record CapacitorCode(double Farads, double? ToleranceMinus
         if (PlainPattern().Match(upper) is { Success: true } plain)
         {
             var value = plain.Groups["value"].Value;
-            var places = value.Contains('.', StringComparison.Ordinal) ? value.Length - value.IndexOf('.', StringComparison.Ordinal) - 1 : 0;
+            var places = value.Contains('.', StringComparison.Ordinal)
+                ? value.Length - value.IndexOf('.', StringComparison.Ordinal) - 1
+                : 0;
             var figures = double.Parse("0" + value.Replace(".", "", StringComparison.Ordinal), CultureInfo.InvariantCulture);
             return Ok(figures, places > 0 ? -6 - places : -12, plain);
         }
 
         // Written out on larger cases: 0.1uF, 2.2 µF.
-        if (QuantityText.Parse(text, "F") is { } farads and > 0 && text.Any(char.IsLetter)) return Outcome<CapacitorCode>.Ok(new CapacitorCode(farads, null, null));
+        if (QuantityText.Parse(text, "F") is { } farads and > 0 && text.Any(char.IsLetter))
+            return Outcome<CapacitorCode>.Ok(new CapacitorCode(farads, null, null));
         return Outcome<CapacitorCode>.Fail($"“{code}” is no capacitor code. Try 104, 225K or 4n7.");
     }
 
     private static Outcome<CapacitorCode> Ok(double figures, int exponent, Match match)
     {
         var farads = PowerOfTen.Scale(figures, exponent);
-        if (farads <= 0) return Outcome<CapacitorCode>.Fail("a capacitor of nothing does not exist.");
-        if (!match.Groups["tol"].Success) return Outcome<CapacitorCode>.Ok(new CapacitorCode(farads, null, null));
+        if (farads <= 0)
+            return Outcome<CapacitorCode>.Fail("a capacitor of nothing does not exist.");
+        if (!match.Groups["tol"].Success)
+            return Outcome<CapacitorCode>.Ok(new CapacitorCode(farads, null, null));
         var letter = match.Groups["tol"].Value[0];
-        if (letter == 'Z') return Outcome<CapacitorCode>.Ok(new CapacitorCode(farads, 0.2, 0.8));
+        if (letter == 'Z')
+            return Outcome<CapacitorCode>.Ok(new CapacitorCode(farads, 0.2, 0.8));
         // Below 10 pF the letters B to F are picofarads, not per cent (IEC 60062).
-        double? picofarads = letter switch { 'B' => 0.1, 'C' => 0.25, 'D' => 0.5, 'F' => 1, _ => null };
+        double? picofarads = letter switch
+        {
+            'B' => 0.1,
+            'C' => 0.25,
+            'D' => 0.5,
+            'F' => 1,
+            _ => null,
+        };
         var tolerance = farads < 10e-12 && picofarads is { } absolute ? absolute * 1e-12 / farads : ToleranceLetter.Fraction(letter)!.Value;
         return Outcome<CapacitorCode>.Ok(new CapacitorCode(farads, tolerance, tolerance));
     }

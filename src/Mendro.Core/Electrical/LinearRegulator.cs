@@ -17,13 +17,21 @@ public sealed record LinearRegulator(double HeadroomVolts, double MinimumInputVo
     /// <param name="ambientCelsius">Air, °C.</param>
     /// <param name="limits">Absolute limits.</param>
     public static LinearRegulator At(
-        double inputVolts, double outputVolts, double amps, double dropoutVolts, double thetaKelvinPerWatt, double ambientCelsius, RegulatorLimits limits)
+        double inputVolts,
+        double outputVolts,
+        double amps,
+        double dropoutVolts,
+        double thetaKelvinPerWatt,
+        double ambientCelsius,
+        RegulatorLimits limits
+    )
     {
         var headroom = inputVolts - outputVolts - dropoutVolts;
         // Below its output a regulator passes what there is; it makes no cold.
         var watts = Math.Max(0, (inputVolts - outputVolts) * amps);
         var junction = ambientCelsius + watts * thetaKelvinPerWatt;
-        var verdict = inputVolts > limits.LargestInputVolts ? "over the maximum"
+        var verdict =
+            inputVolts > limits.LargestInputVolts ? "over the maximum"
             : headroom < -1e-9 ? "no headroom"
             : junction > limits.LargestJunctionCelsius ? "too hot"
             : "fits";

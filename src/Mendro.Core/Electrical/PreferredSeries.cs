@@ -14,7 +14,33 @@ public sealed record PreferredSeries(string Name, IReadOnlyList<int> Steps)
     private const double Slack = 1e-9;
 
     // E24 and its halves are tables in the standard; they are not the rounded roots.
-    private static readonly int[] TwentyFour = [10, 11, 12, 13, 15, 16, 18, 20, 22, 24, 27, 30, 33, 36, 39, 43, 47, 51, 56, 62, 68, 75, 82, 91];
+    private static readonly int[] TwentyFour =
+    [
+        10,
+        11,
+        12,
+        13,
+        15,
+        16,
+        18,
+        20,
+        22,
+        24,
+        27,
+        30,
+        33,
+        36,
+        39,
+        43,
+        47,
+        51,
+        56,
+        62,
+        68,
+        75,
+        82,
+        91,
+    ];
 
     /// <summary>E6, 20 %.</summary>
     public static PreferredSeries E6 { get; } = new("E6", TwentyFour.Where((_, n) => n % 4 == 0).ToList());
@@ -35,7 +61,8 @@ public sealed record PreferredSeries(string Name, IReadOnlyList<int> Steps)
     public static IReadOnlyList<PreferredSeries> All { get; } = [E6, E12, E24, E48, E96];
 
     /// <summary>Finds a series by name.</summary>
-    public static PreferredSeries? Find(string name) => All.FirstOrDefault(s => s.Name.Equals(name.Trim(), StringComparison.OrdinalIgnoreCase));
+    public static PreferredSeries? Find(string name) =>
+        All.FirstOrDefault(s => s.Name.Equals(name.Trim(), StringComparison.OrdinalIgnoreCase));
 
     /// <summary>The preferred values around a value above 0.</summary>
     public PreferredValue Around(double value)

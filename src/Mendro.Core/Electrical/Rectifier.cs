@@ -9,7 +9,6 @@ public sealed record Rectifier(double PeakVolts, double? RippleVolts)
     /// <param name="acVolts">AC volts, r.m.s.</param>
     /// <param name="diodeDropVolts">Drop of one diode, volts.</param>
     /// <param name="load">Load in amperes, reservoir in farads and mains frequency in hertz; or null.</param>
-    public static Rectifier At(double acVolts, double diodeDropVolts, (double Amps, double Farads, double Hertz)? load) => new(
-        Math.Max(0, Math.Sqrt(2) * acVolts - 2 * diodeDropVolts),
-        load is { } l ? l.Amps / (2 * l.Hertz * l.Farads) : null);
+    public static Rectifier At(double acVolts, double diodeDropVolts, (double Amps, double Farads, double Hertz)? load) =>
+        new(Math.Max(0, Math.Sqrt(2) * acVolts - 2 * diodeDropVolts), load is { } l ? l.Amps / (2 * l.Hertz * l.Farads) : null);
 }

@@ -31,16 +31,38 @@ public sealed record SupplyPlan(double? Volts, double LimitAmps, double FirstLim
         var (limit, first) = (Math.Round(LimitOverRated * amps, 3), Math.Round(Math.Max(0.05, 0.25 * amps), 3));
         if (supply is { Cells: { } cells, Chemistry: { } chemistry } && limits.Cell(chemistry) is { } cell)
         {
-            return new(cells * cell.Nominal, limit, first, chemistry == "liion"
-                ? "At the pack's terminals, with the pack taken out: never feed a lithium pack from a bench supply."
-                : "At the battery contacts, cells out; mind the polarity.");
+            return new(
+                cells * cell.Nominal,
+                limit,
+                first,
+                chemistry == "liion"
+                    ? "At the pack's terminals, with the pack taken out: never feed a lithium pack from a bench supply."
+                    : "At the battery contacts, cells out; mind the polarity."
+            );
         }
 
         return supply switch
         {
-            { AdapterKind: "dc", AdapterVolts: { } volts and < 50 } => new(volts, limit, first, supply.Polarity is "centre-negative" or "centre-positive" ? $"At the adapter socket, {supply.Polarity}." : "At the adapter socket; mind the polarity."),
-            { AdapterKind: "ac", AdapterVolts: < 50 and { } ac } => new(Math.Round(Rectifier.At(ac, 0.7, null).PeakVolts, 1), limit, first, "Behind the rectifier only: the socket wants AC."),
-            { AdapterVolts: >= 50 } => new(null, limit, first, "Mains inside: feed single rails at the board with the supply board unplugged, or leave it."),
+            { AdapterKind: "dc", AdapterVolts: { } volts and < 50 } => new(
+                volts,
+                limit,
+                first,
+                supply.Polarity is "centre-negative" or "centre-positive"
+                    ? $"At the adapter socket, {supply.Polarity}."
+                    : "At the adapter socket; mind the polarity."
+            ),
+            { AdapterKind: "ac", AdapterVolts: < 50 and { } ac } => new(
+                Math.Round(Rectifier.At(ac, 0.7, null).PeakVolts, 1),
+                limit,
+                first,
+                "Behind the rectifier only: the socket wants AC."
+            ),
+            { AdapterVolts: >= 50 } => new(
+                null,
+                limit,
+                first,
+                "Mains inside: feed single rails at the board with the supply board unplugged, or leave it."
+            ),
             _ => new(null, limit, first, "The profile does not say what it wants: look at the label."),
         };
     }

@@ -66,7 +66,13 @@ public sealed record MarkSeen(long Id, string MarkId) : BenchEvent(Id);
 /// <param name="Gear">Ids of the pieces of gear that stood in for parts, if any.</param>
 /// <param name="Flickers">True when it came and went.</param>
 public sealed record SwapTried(
-    long Id, FunctionId FunctionId, IReadOnlyList<PartId> Chain, bool Passed, IReadOnlyList<string>? Gear = null, bool Flickers = false) : BenchEvent(Id);
+    long Id,
+    FunctionId FunctionId,
+    IReadOnlyList<PartId> Chain,
+    bool Passed,
+    IReadOnlyList<string>? Gear = null,
+    bool Flickers = false
+) : BenchEvent(Id);
 
 /// <summary>A cause was seen with one's own eyes, or ruled out that way.</summary>
 /// <param name="Id">Record id.</param>

@@ -16,9 +16,12 @@ public static class Freshness
         var fresh = new Dictionary<ProbeId, ProbeTaken>();
         foreach (var happened in events)
         {
-            if (happened is ProbeTaken taken) fresh[taken.ProbeId] = taken;
-            if (happened is not RepairDone repair) continue;
-            foreach (var id in fresh.Keys.Where(id => Touches(graph, repair.PartId, graph.Profile.FindProbe(id))).ToList()) fresh.Remove(id);
+            if (happened is ProbeTaken taken)
+                fresh[taken.ProbeId] = taken;
+            if (happened is not RepairDone repair)
+                continue;
+            foreach (var id in fresh.Keys.Where(id => Touches(graph, repair.PartId, graph.Profile.FindProbe(id))).ToList())
+                fresh.Remove(id);
         }
 
         return fresh;
@@ -30,7 +33,8 @@ public static class Freshness
     /// <param name="probe">Probe; null for one that the profile does not know any more.</param>
     public static bool Touches(ProfileGraph graph, PartId part, Probe? probe)
     {
-        if (probe is null || probe.Rail is not null || probe.Spans?.Contains(part) == true) return true;
+        if (probe is null || probe.Rail is not null || probe.Spans?.Contains(part) == true)
+            return true;
         return probe.At is { } at && graph.Upstream(at, powerOnly: true).Contains(part);
     }
 }

@@ -53,15 +53,16 @@ public sealed record BenchRecord
     /// <param name="model">Model of the unit.</param>
     /// <param name="stage">Stage in which it is done.</param>
     /// <param name="at">When, UTC.</param>
-    public static BenchRecord Of(RecordBody body, DeviceModel model, WorkStage stage, DateTimeOffset at) => new()
-    {
-        Body = body,
-        Words = body.Describe(model),
-        Note = body.UsualNote,
-        Minutes = body.UsualMinutes(model),
-        Stage = stage,
-        At = at,
-    };
+    public static BenchRecord Of(RecordBody body, DeviceModel model, WorkStage stage, DateTimeOffset at) =>
+        new()
+        {
+            Body = body,
+            Words = body.Describe(model),
+            Note = body.UsualNote,
+            Minutes = body.UsualMinutes(model),
+            Stage = stage,
+            At = at,
+        };
 
     /// <summary>The records as the engine takes them, in their order.</summary>
     public static IReadOnlyList<BenchEvent> Events(IEnumerable<BenchRecord> records) =>

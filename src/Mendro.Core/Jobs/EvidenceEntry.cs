@@ -23,7 +23,8 @@ public sealed record EvidenceEntry(
     PartId? Part,
     MethodId? Method,
     string? Cause,
-    bool? Present);
+    bool? Present
+);
 
 /// <summary>What an entry is read against.</summary>
 /// <param name="Model">Model of the unit.</param>

@@ -19,24 +19,30 @@ public sealed record EvidenceFile(IReadOnlyList<BenchEvent> Events, AccessState 
     /// <returns>The evidence, or a message that names the place of the error.</returns>
     public static Outcome<EvidenceFile> Read(string json, DeviceModel model)
     {
-        if (ProfileJson.Deserialize<Document>(json, out var document) is { } unreadable) return Outcome<EvidenceFile>.Fail(unreadable);
-        if (document?.Format != FormatName) return Outcome<EvidenceFile>.Fail($"format: expected “{FormatName}”.");
+        if (ProfileJson.Deserialize<Document>(json, out var document) is { } unreadable)
+            return Outcome<EvidenceFile>.Fail(unreadable);
+        if (document?.Format != FormatName)
+            return Outcome<EvidenceFile>.Fail($"format: expected “{FormatName}”.");
         var gear = document.Gear ?? [];
         for (var n = 0; n < gear.Count; n++)
         {
-            if (gear[n] is not { Id.Length: > 0, Kind: not null } item) return Outcome<EvidenceFile>.Fail($"gear[{n}]: id and kind are required.");
+            if (gear[n] is not { Id.Length: > 0, Kind: not null } item)
+                return Outcome<EvidenceFile>.Fail($"gear[{n}]: id and kind are required.");
             if (model.Library.FindPartKind(item.Kind) is null)
                 return Outcome<EvidenceFile>.Fail($"gear[{n}].kind: the library has no part kind “{item.Kind}”.");
-            if (item.UsesSinceCleaning < 0) return Outcome<EvidenceFile>.Fail($"gear[{n}].usesSinceCleaning: must be 0 or more.");
+            if (item.UsesSinceCleaning < 0)
+                return Outcome<EvidenceFile>.Fail($"gear[{n}].usesSinceCleaning: must be 0 or more.");
         }
 
         var context = new EntryContext(model, gear);
         var events = new List<BenchEvent>();
         foreach (var entry in document.Events ?? [])
         {
-            if (entry is null) return Outcome<EvidenceFile>.Fail($"events[{events.Count}]: empty.");
+            if (entry is null)
+                return Outcome<EvidenceFile>.Fail($"events[{events.Count}]: empty.");
             var read = RecordKinds.FromEntry(entry, context);
-            if (read.Value?.ToEvent(events.Count) is not { } happened) return Outcome<EvidenceFile>.Fail($"events[{events.Count}]: {read.Problem}");
+            if (read.Value?.ToEvent(events.Count) is not { } happened)
+                return Outcome<EvidenceFile>.Fail($"events[{events.Count}]: {read.Problem}");
             events.Add(happened);
         }
 

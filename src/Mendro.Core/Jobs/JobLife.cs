@@ -73,13 +73,14 @@ public static class JobLife
 
     /// <summary>The job on a shelf where it waits.</summary>
     /// <returns>Null when it cannot be put there.</returns>
-    public static JobStatus? Shelve(JobStatus status, Shelf shelf) => shelf switch
-    {
-        Shelf.WaitingPart => Fire(status, Trigger.ShelvePart),
-        Shelf.WaitingOwner => Fire(status, Trigger.ShelveOwner),
-        Shelf.SetAside => Fire(status, Trigger.ShelveAside),
-        _ => null,
-    };
+    public static JobStatus? Shelve(JobStatus status, Shelf shelf) =>
+        shelf switch
+        {
+            Shelf.WaitingPart => Fire(status, Trigger.ShelvePart),
+            Shelf.WaitingOwner => Fire(status, Trigger.ShelveOwner),
+            Shelf.SetAside => Fire(status, Trigger.ShelveAside),
+            _ => null,
+        };
 
     /// <summary>The job back on the bench from its shelf.</summary>
     /// <returns>Null when it lies on none.</returns>
@@ -87,9 +88,10 @@ public static class JobLife
 
     /// <summary>The job handed over.</summary>
     /// <returns>Null when it is closed or deleted already.</returns>
-    public static JobStatus? Close(JobStatus status, JobEnd ending) => ending == JobEnd.Open
-        ? null
-        : Fire(status, Trigger.Close) is { } closed ? closed with { Ending = ending, Stage = WorkStage.HandOver } : null;
+    public static JobStatus? Close(JobStatus status, JobEnd ending) =>
+        ending == JobEnd.Open ? null
+        : Fire(status, Trigger.Close) is { } closed ? closed with { Ending = ending, Stage = WorkStage.HandOver }
+        : null;
 
     /// <summary>A closed job back on the bench.</summary>
     /// <returns>Null when it is not closed.</returns>
@@ -102,7 +104,8 @@ public static class JobLife
 
     /// <summary>A deleted job where it was before.</summary>
     /// <returns>Null when it is not deleted.</returns>
-    public static JobStatus? BringBack(JobStatus status) => Fire(status, Trigger.BringBack) is null ? null : status with { Deleted = false };
+    public static JobStatus? BringBack(JobStatus status) =>
+        Fire(status, Trigger.BringBack) is null ? null : status with { Deleted = false };
 
     /// <summary>The stage in which a job is worked on now: what is proved is ready to hand over.</summary>
     public static WorkStage Present(JobStatus status) =>
@@ -110,23 +113,25 @@ public static class JobLife
         : status.Stage == WorkStage.Intake ? WorkStage.Find
         : status.Stage;
 
-    private static WorkStage StageAfter(WorkStage stage, JobStep step, bool failing) => step switch
-    {
-        JobStep.Looked => Later(stage, WorkStage.Find),
-        JobStep.Repaired => WorkStage.Fix,
-        // What fails while it is proved is looked for again; after a repair one goes on repairing.
-        JobStep.FailureFound or JobStep.Proving when failing => stage > WorkStage.Fix ? WorkStage.Find : Later(stage, WorkStage.Find),
-        JobStep.FailureFound => Later(stage, WorkStage.Find),
-        JobStep.Proving => Later(stage, WorkStage.Prove),
-        _ => stage,
-    };
+    private static WorkStage StageAfter(WorkStage stage, JobStep step, bool failing) =>
+        step switch
+        {
+            JobStep.Looked => Later(stage, WorkStage.Find),
+            JobStep.Repaired => WorkStage.Fix,
+            // What fails while it is proved is looked for again; after a repair one goes on repairing.
+            JobStep.FailureFound or JobStep.Proving when failing => stage > WorkStage.Fix ? WorkStage.Find : Later(stage, WorkStage.Find),
+            JobStep.FailureFound => Later(stage, WorkStage.Find),
+            JobStep.Proving => Later(stage, WorkStage.Prove),
+            _ => stage,
+        };
 
     private static WorkStage Later(WorkStage one, WorkStage other) => one > other ? one : other;
 
     private static JobStatus? Fire(JobStatus status, Trigger trigger)
     {
         var machine = Machine(PlaceOf(status));
-        if (!machine.CanFire(trigger)) return null;
+        if (!machine.CanFire(trigger))
+            return null;
         machine.Fire(trigger);
         return status with
         {
@@ -141,19 +146,20 @@ public static class JobLife
         };
     }
 
-    private static Place PlaceOf(JobStatus status) => status switch
-    {
-        { Deleted: true } => Place.Deleted,
-        { Ending: not JobEnd.Open } => Place.Gone,
-        _ => status.Shelf switch
+    private static Place PlaceOf(JobStatus status) =>
+        status switch
         {
-            Shelf.WaitingPart => Place.WaitingPart,
-            Shelf.WaitingOwner => Place.WaitingOwner,
-            Shelf.SetAside => Place.SetAside,
-            Shelf.Ready => Place.Ready,
-            _ => Place.Bench,
-        },
-    };
+            { Deleted: true } => Place.Deleted,
+            { Ending: not JobEnd.Open } => Place.Gone,
+            _ => status.Shelf switch
+            {
+                Shelf.WaitingPart => Place.WaitingPart,
+                Shelf.WaitingOwner => Place.WaitingOwner,
+                Shelf.SetAside => Place.SetAside,
+                Shelf.Ready => Place.Ready,
+                _ => Place.Bench,
+            },
+        };
 
     private static StateMachine<Place, Trigger> Machine(Place at)
     {
@@ -163,11 +169,14 @@ public static class JobLife
             var here = machine.Configure(place).Permit(Trigger.Close, Place.Gone).Permit(Trigger.Delete, Place.Deleted);
             foreach (var (trigger, shelf) in Shelves)
             {
-                if (place == shelf) here.PermitReentry(trigger);
-                else here.Permit(trigger, shelf);
+                if (place == shelf)
+                    here.PermitReentry(trigger);
+                else
+                    here.Permit(trigger, shelf);
             }
 
-            if (place != Place.Bench) here.Permit(Trigger.TakeDown, Place.Bench);
+            if (place != Place.Bench)
+                here.Permit(Trigger.TakeDown, Place.Bench);
         }
 
         // What waits for a part or a word waits until it is taken down, whatever was tried meanwhile.
@@ -179,5 +188,9 @@ public static class JobLife
     }
 
     private static readonly (Trigger Trigger, Place Shelf)[] Shelves =
-        [(Trigger.ShelvePart, Place.WaitingPart), (Trigger.ShelveOwner, Place.WaitingOwner), (Trigger.ShelveAside, Place.SetAside)];
+    [
+        (Trigger.ShelvePart, Place.WaitingPart),
+        (Trigger.ShelveOwner, Place.WaitingOwner),
+        (Trigger.ShelveAside, Place.SetAside),
+    ];
 }

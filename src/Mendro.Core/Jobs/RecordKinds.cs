@@ -14,7 +14,8 @@ public static class RecordKinds
         TypeInfoResolver = new DefaultJsonTypeInfoResolver { Modifiers = { PayloadOnly } },
     };
 
-    private static readonly IReadOnlyDictionary<Type, RecordKindAttribute> ByType = typeof(RecordKinds).Assembly.GetTypes()
+    private static readonly IReadOnlyDictionary<Type, RecordKindAttribute> ByType = typeof(RecordKinds)
+        .Assembly.GetTypes()
         .Where(t => !t.IsAbstract && t.IsSubclassOf(typeof(RecordBody)))
         .Select(t => (Type: t, Kind: t.GetCustomAttribute<RecordKindAttribute>()))
         .Where(x => x.Kind is not null)
@@ -22,8 +23,8 @@ public static class RecordKinds
 
     private static readonly IReadOnlyDictionary<string, Type> ByKey = ByType.ToDictionary(x => x.Value.Key, x => x.Key);
 
-    private static readonly IReadOnlyList<Func<EvidenceEntry, EntryContext, Outcome<RecordBody>?>> Readers = ByType.Keys
-        .Where(t => t.IsAssignableTo(typeof(IEvidenceEntryReader)))
+    private static readonly IReadOnlyList<Func<EvidenceEntry, EntryContext, Outcome<RecordBody>?>> Readers = ByType
+        .Keys.Where(t => t.IsAssignableTo(typeof(IEvidenceEntryReader)))
         .OrderBy(t => ByType[t].Key, StringComparer.Ordinal)
         .Select(t => typeof(RecordKinds).GetMethod(nameof(ReaderOf), BindingFlags.NonPublic | BindingFlags.Static)!.MakeGenericMethod(t))
         .Select(m => (Func<EvidenceEntry, EntryContext, Outcome<RecordBody>?>)m.Invoke(null, null)!)
@@ -56,7 +57,8 @@ public static class RecordKinds
         {
             try
             {
-                if (JsonSerializer.Deserialize(payload, type, Compact) is RecordBody body) return body;
+                if (JsonSerializer.Deserialize(payload, type, Compact) is RecordBody body)
+                    return body;
             }
             catch (JsonException)
             {
@@ -69,21 +71,30 @@ public static class RecordKinds
 
     /// <summary>Reads an entry of an evidence file by the kind that claims it.</summary>
     /// <returns>What it says, or why it cannot be read.</returns>
-    public static Outcome<RecordBody> FromEntry(EvidenceEntry entry, EntryContext context) => Readers
-        .Select(read => read(entry, context))
-        .FirstOrDefault(claimed => claimed is not null) ?? Outcome<RecordBody>.Fail("name a function, swap, probe, mark or part.");
+    public static Outcome<RecordBody> FromEntry(EvidenceEntry entry, EntryContext context) =>
+        Readers.Select(read => read(entry, context)).FirstOrDefault(claimed => claimed is not null)
+        ?? Outcome<RecordBody>.Fail("name a function, swap, probe, mark or part.");
 
     /// <summary>What a record is made of is its payload; what follows from that is not stored beside it.</summary>
     private static void PayloadOnly(JsonTypeInfo info)
     {
-        if (!info.Type.IsSubclassOf(typeof(RecordBody))) return;
-        var payload = info.Type.GetConstructors().SelectMany(c => c.GetParameters()).Select(p => p.Name!).ToHashSet(StringComparer.OrdinalIgnoreCase);
+        if (!info.Type.IsSubclassOf(typeof(RecordBody)))
+            return;
+        var payload = info
+            .Type.GetConstructors()
+            .SelectMany(c => c.GetParameters())
+            .Select(p => p.Name!)
+            .ToHashSet(StringComparer.OrdinalIgnoreCase);
         for (var n = info.Properties.Count - 1; n >= 0; n--)
-            if (!payload.Contains(info.Properties[n].Name)) info.Properties.RemoveAt(n);
+            if (!payload.Contains(info.Properties[n].Name))
+                info.Properties.RemoveAt(n);
     }
 
     private static RecordKindAttribute Kind(Type kind) =>
-        ByType.TryGetValue(kind, out var found) ? found : throw new InvalidOperationException($"{kind.Name} carries no RecordKind attribute.");
+        ByType.TryGetValue(kind, out var found)
+            ? found
+            : throw new InvalidOperationException($"{kind.Name} carries no RecordKind attribute.");
 
-    private static Func<EvidenceEntry, EntryContext, Outcome<RecordBody>?> ReaderOf<TBody>() where TBody : IEvidenceEntryReader => TBody.FromEntry;
+    private static Func<EvidenceEntry, EntryContext, Outcome<RecordBody>?> ReaderOf<TBody>()
+        where TBody : IEvidenceEntryReader => TBody.FromEntry;
 }

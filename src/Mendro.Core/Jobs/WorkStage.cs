@@ -61,21 +61,23 @@ public static class StageWords
     public static string Name(WorkStage stage) => stage == WorkStage.HandOver ? "Hand over" : stage.ToString();
 
     /// <summary>Shelf as a heading.</summary>
-    public static string Name(Shelf shelf) => shelf switch
-    {
-        Shelf.WaitingPart => "Waiting for a part",
-        Shelf.WaitingOwner => "Waiting for the owner",
-        Shelf.SetAside => "Set aside",
-        Shelf.Ready => "Ready to hand over",
-        _ => "On the bench",
-    };
+    public static string Name(Shelf shelf) =>
+        shelf switch
+        {
+            Shelf.WaitingPart => "Waiting for a part",
+            Shelf.WaitingOwner => "Waiting for the owner",
+            Shelf.SetAside => "Set aside",
+            Shelf.Ready => "Ready to hand over",
+            _ => "On the bench",
+        };
 
     /// <summary>End of a job in words.</summary>
-    public static string Name(JobEnd end) => end switch
-    {
-        JobEnd.Returned => "returned to owner",
-        JobEnd.ForSale => "to sale",
-        JobEnd.Parts => "to parts",
-        _ => "open",
-    };
+    public static string Name(JobEnd end) =>
+        end switch
+        {
+            JobEnd.Returned => "returned to owner",
+            JobEnd.ForSale => "to sale",
+            JobEnd.Parts => "to parts",
+            _ => "open",
+        };
 }

@@ -15,7 +15,8 @@ public sealed class ConnectorSection : ProfileSection
     public override string Hint => "for the contact map: the connector, then each row with its first number and step";
 
     /// <inheritdoc/>
-    public override string Example => "slot: Cartridge slot, part slot, probe slot-beep\nleft 1 +2: supply 5 V, address A0, data D0, ground";
+    public override string Example =>
+        "slot: Cartridge slot, part slot, probe slot-beep\nleft 1 +2: supply 5 V, address A0, data D0, ground";
 
     /// <inheritdoc/>
     public override string Known(TradeLibrary library) => $"Groups: {string.Join(", ", library.ContactGroups.Select(g => g.Id))}.";
@@ -34,16 +35,25 @@ public sealed class ConnectorSection : ProfileSection
     public override void Check(DeviceProfile profile, TradeLibrary library, Action<string, string> report)
     {
         var all = profile.Connectors ?? [];
-        for (var i = 0; i < all.Count; i++) Check(profile, all, i, library, report);
+        for (var i = 0; i < all.Count; i++)
+            Check(profile, all, i, library, report);
     }
 
-    private static void Check(DeviceProfile profile, IReadOnlyList<Connector> all, int i, TradeLibrary library, Action<string, string> report)
+    private static void Check(
+        DeviceProfile profile,
+        IReadOnlyList<Connector> all,
+        int i,
+        TradeLibrary library,
+        Action<string, string> report
+    )
     {
         var connector = all[i];
-        if (profile.FindPart(connector.Part) is null) report($"connectors[{i}].part", $"there is no part “{connector.Part}”.");
+        if (profile.FindPart(connector.Part) is null)
+            report($"connectors[{i}].part", $"there is no part “{connector.Part}”.");
         if (connector.Probe is { } probe && profile.FindProbe(probe)?.Kind != ProbeKind.Continuity)
             report($"connectors[{i}].probe", $"“{probe}” is no continuity probe of this profile.");
-        if (all.Count(c => c.Id == connector.Id) > 1) report($"connectors[{i}].id", $"the id “{connector.Id}” is used twice.");
+        if (all.Count(c => c.Id == connector.Id) > 1)
+            report($"connectors[{i}].id", $"the id “{connector.Id}” is used twice.");
         foreach (var twice in connector.Contacts.GroupBy(c => c.Number).Where(g => g.Count() > 1))
             report($"connectors[{i}].rows", $"there are {twice.Count()} contacts number {twice.Key}.");
         foreach (var group in connector.Contacts.Select(c => c.Group).Distinct().Where(g => library.ContactGroups.All(k => k.Id != g)))

@@ -39,9 +39,23 @@ public enum MethodType
 /// <param name="Cures">What it cures and how surely.</param>
 /// <param name="Source">Where this comes from.</param>
 public sealed record Method(
-    MethodId Id, string Name, MethodType Type, string? School, string? TradeOff, double Minutes, decimal PartsCost,
-    AccessState State, double Harm, double OriginalityLoss, IReadOnlyList<string> Tools, IReadOnlyList<string> Settings,
-    IReadOnlyList<string> Steps, IReadOnlyList<string> Cautions, IReadOnlyList<Cure> Cures, string Source);
+    MethodId Id,
+    string Name,
+    MethodType Type,
+    string? School,
+    string? TradeOff,
+    double Minutes,
+    decimal PartsCost,
+    AccessState State,
+    double Harm,
+    double OriginalityLoss,
+    IReadOnlyList<string> Tools,
+    IReadOnlyList<string> Settings,
+    IReadOnlyList<string> Steps,
+    IReadOnlyList<string> Cautions,
+    IReadOnlyList<Cure> Cures,
+    string Source
+);
 
 /// <summary>What a method does to one failure mode.</summary>
 /// <param name="Kind">Part kind.</param>
@@ -66,7 +80,14 @@ public sealed record Caution(string Id, string Title, string Text, bool Stop, st
 /// <param name="Caution">Caution to show, for the marks that are safety flags.</param>
 /// <param name="Source">Where this comes from.</param>
 public sealed record ConditionMark(
-    string Id, string Name, IReadOnlyList<DeviceKind>? Kinds, double Leak, IReadOnlyList<MarkHint>? Hints, string? Caution, string Source);
+    string Id,
+    string Name,
+    IReadOnlyList<DeviceKind>? Kinds,
+    double Leak,
+    IReadOnlyList<MarkHint>? Hints,
+    string? Caution,
+    string Source
+);
 
 /// <summary>How strongly a fault leaves a mark.</summary>
 /// <param name="Kind">Part kind.</param>

@@ -40,7 +40,8 @@ public sealed record PartKind(
     IReadOnlyList<PartRole>? Roles = null,
     double WearPerUse = PartKind.LeastWear,
     IReadOnlyList<DeviceKind>? StandsFor = null,
-    IReadOnlyList<string>? Calculators = null)
+    IReadOnlyList<string>? Calculators = null
+)
 {
     /// <summary>Wear of a kind that the data say nothing of: screens and the like hardly get dirty.</summary>
     public const double LeastWear = 0.0005;
@@ -59,8 +60,15 @@ public sealed record PartKind(
 /// <param name="Looks">How the failure looks, by function kind.</param>
 /// <param name="Source">Where this comes from.</param>
 public sealed record FailureMode(
-    string Id, string Name, ModeEffect Effect, double Prior, double? Fails,
-    IReadOnlyDictionary<ProbeKind, double>? Detect, IReadOnlyList<LookShare>? Looks, string Source);
+    string Id,
+    string Name,
+    ModeEffect Effect,
+    double Prior,
+    double? Fails,
+    IReadOnlyDictionary<ProbeKind, double>? Detect,
+    IReadOnlyList<LookShare>? Looks,
+    string Source
+);
 
 /// <summary>How often a failing function shows a certain look under one failure mode.</summary>
 /// <param name="Function">Function kind, or <c>*</c> for all.</param>

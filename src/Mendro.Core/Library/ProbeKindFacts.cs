@@ -15,7 +15,8 @@ namespace Mendro.Core.Library;
 /// <param name="Good">What a good unit answers, when the limits do not say it.</param>
 /// <param name="ByEye">True when an eye or a hand judges it and not a meter.</param>
 /// <param name="NeedsPower">True when the unit must be fed for it.</param>
-/// <param name="LeastDifference">Smallest difference between two units that can mean anything, in the SI unit (common practice, no source).</param>
+/// <param name="LeastDifference">Smallest difference between two units that can mean anything, in the SI unit (common practice, no
+/// source).</param>
 public sealed record ProbeKindFacts(
     ProbeKind Kind,
     ReadingUnit Assumes,
@@ -28,4 +29,5 @@ public sealed record ProbeKindFacts(
     string? Good = null,
     bool ByEye = false,
     bool NeedsPower = false,
-    double LeastDifference = 0);
+    double LeastDifference = 0
+);

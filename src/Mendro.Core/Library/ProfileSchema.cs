@@ -9,7 +9,9 @@ public static class ProfileSchema
 {
     private const int MostProblems = 40;
 
-    private static readonly Lazy<JsonSchema> Schema = new(() => JsonSchema.FromJsonAsync(TradeLibrary.ReadText("profile.schema.json")).GetAwaiter().GetResult());
+    private static readonly Lazy<JsonSchema> Schema = new(() =>
+        JsonSchema.FromJsonAsync(TradeLibrary.ReadText("profile.schema.json")).GetAwaiter().GetResult()
+    );
 
     /// <summary>Reads a profile from a file of somebody else: schema first, then everything a schema cannot say.</summary>
     /// <param name="json">Text of the file.</param>
@@ -28,7 +30,8 @@ public static class ProfileSchema
             return null;
         }
 
-        if (problems.Count > 0) return null;
+        if (problems.Count > 0)
+            return null;
         var read = ProfileJson.Read(json);
         if (!read.IsOk)
         {
@@ -52,22 +55,24 @@ public static class ProfileSchema
         return (path.Length > 0 ? path : "the file") + (error.HasLineInfo && error.LineNumber > 0 ? $" (line {error.LineNumber})" : "");
     }
 
-    private static string Words(ValidationError error) => error.Kind switch
-    {
-        ValidationErrorKind.PropertyRequired => $"“{error.Property}” is missing.",
-        ValidationErrorKind.NoAdditionalPropertiesAllowed => $"the format knows no “{error.Property}”.",
-        ValidationErrorKind.NotInEnumeration => $"must be one of: {string.Join(", ", error.Schema.Enumeration)}.",
-        ValidationErrorKind.StringExpected => "must be text.",
-        ValidationErrorKind.NumberExpected or ValidationErrorKind.IntegerExpected => "must be a number.",
-        ValidationErrorKind.ArrayExpected => "must be a list.",
-        ValidationErrorKind.ObjectExpected => "must be an object in braces.",
-        ValidationErrorKind.PatternMismatch => "only lower case letters, digits and hyphens, beginning with a letter or digit.",
-        ValidationErrorKind.StringTooShort => "must not be empty.",
-        ValidationErrorKind.StringTooLong => "is too long.",
-        ValidationErrorKind.NumberTooSmall or ValidationErrorKind.NumberTooBig or ValidationErrorKind.IntegerTooBig => "is outside the allowed range.",
-        ValidationErrorKind.TooFewItems => "has too few entries.",
-        _ => $"does not fit the format ({error.Kind}).",
-    };
+    private static string Words(ValidationError error) =>
+        error.Kind switch
+        {
+            ValidationErrorKind.PropertyRequired => $"“{error.Property}” is missing.",
+            ValidationErrorKind.NoAdditionalPropertiesAllowed => $"the format knows no “{error.Property}”.",
+            ValidationErrorKind.NotInEnumeration => $"must be one of: {string.Join(", ", error.Schema.Enumeration)}.",
+            ValidationErrorKind.StringExpected => "must be text.",
+            ValidationErrorKind.NumberExpected or ValidationErrorKind.IntegerExpected => "must be a number.",
+            ValidationErrorKind.ArrayExpected => "must be a list.",
+            ValidationErrorKind.ObjectExpected => "must be an object in braces.",
+            ValidationErrorKind.PatternMismatch => "only lower case letters, digits and hyphens, beginning with a letter or digit.",
+            ValidationErrorKind.StringTooShort => "must not be empty.",
+            ValidationErrorKind.StringTooLong => "is too long.",
+            ValidationErrorKind.NumberTooSmall or ValidationErrorKind.NumberTooBig or ValidationErrorKind.IntegerTooBig =>
+                "is outside the allowed range.",
+            ValidationErrorKind.TooFewItems => "has too few entries.",
+            _ => $"does not fit the format ({error.Kind}).",
+        };
 
     private static string FirstSentence(string text) => text.Split(". ", 2)[0].TrimEnd('.') + ".";
 }

@@ -23,7 +23,10 @@ public static class ProfileSchemaMaker
         NewLine = "\n",
     };
 
-    private static readonly JsonSerializerOptions Format = new(ProfileJson.Options) { TypeInfoResolver = new DefaultJsonTypeInfoResolver() };
+    private static readonly JsonSerializerOptions Format = new(ProfileJson.Options)
+    {
+        TypeInfoResolver = new DefaultJsonTypeInfoResolver(),
+    };
 
     /// <summary>The schema as text, JSON Schema draft 7.</summary>
     public static string Make()
@@ -53,9 +56,12 @@ public static class ProfileSchemaMaker
             schema = new JsonObject { ["type"] = "string", ["pattern"] = ProfileFormat.IdPattern };
         else if (bare.IsGenericType && bare.GetGenericTypeDefinition() == typeof(IReadOnlyList<>))
             schema = new JsonObject { ["type"] = "array", ["items"] = Of(bare.GetGenericArguments()[0], null) };
-        else if (Format.GetTypeInfo(bare) is { Kind: JsonTypeInfoKind.Object } info) schema = OfObject(info);
-        else schema = Simple(bare);
-        if (rules is not null) Add(schema, rules);
+        else if (Format.GetTypeInfo(bare) is { Kind: JsonTypeInfoKind.Object } info)
+            schema = OfObject(info);
+        else
+            schema = Simple(bare);
+        if (rules is not null)
+            Add(schema, rules);
         return schema;
     }
 
@@ -67,12 +73,16 @@ public static class ProfileSchemaMaker
         {
             var rules = property.AttributeProvider;
             properties[property.Name] = Of(property.PropertyType, rules);
-            var missing = property.AssociatedParameter is { HasDefaultValue: true } or { IsNullable: true } || Rule<MayBeMissingAttribute>(rules) is not null;
-            if (!missing) required.Add((JsonNode)property.Name);
+            var missing =
+                property.AssociatedParameter is { HasDefaultValue: true } or { IsNullable: true }
+                || Rule<MayBeMissingAttribute>(rules) is not null;
+            if (!missing)
+                required.Add((JsonNode)property.Name);
         }
 
         var schema = new JsonObject { ["type"] = "object", ["additionalProperties"] = false };
-        if (required.Count > 0) schema["required"] = required;
+        if (required.Count > 0)
+            schema["required"] = required;
         schema["properties"] = properties;
         return schema;
     }
@@ -81,22 +91,30 @@ public static class ProfileSchemaMaker
     private static JsonObject Simple(Type type)
     {
         var schema = (JsonObject)Format.GetJsonSchemaAsNode(type);
-        if (schema["type"] is JsonArray types) schema["type"] = types.First(t => t!.GetValue<string>() != "null")!.DeepClone();
+        if (schema["type"] is JsonArray types)
+            schema["type"] = types.First(t => t!.GetValue<string>() != "null")!.DeepClone();
         return schema;
     }
 
     private static void Add(JsonObject schema, ICustomAttributeProvider rules)
     {
         var isList = schema["type"]?.GetValue<string>() == "array";
-        if (Rule<RegularExpressionAttribute>(rules) is { } pattern) schema["pattern"] = pattern.Pattern;
-        if (Rule<MinLengthAttribute>(rules) is { } least) schema[isList ? "minItems" : "minLength"] = least.Length;
-        if (Rule<MaxLengthAttribute>(rules) is { } most) schema["maxLength"] = most.Length;
-        if (Rule<AllowedValuesAttribute>(rules) is { } allowed) schema["enum"] = new JsonArray([.. allowed.Values.Select(v => JsonValue.Create((string)v!))]);
-        if (Rule<RangeAttribute>(rules) is not { } range) return;
-        schema[range.MinimumIsExclusive ? "exclusiveMinimum" : "minimum"] = JsonValue.Create(range.Minimum is int low ? low : (double)range.Minimum);
+        if (Rule<RegularExpressionAttribute>(rules) is { } pattern)
+            schema["pattern"] = pattern.Pattern;
+        if (Rule<MinLengthAttribute>(rules) is { } least)
+            schema[isList ? "minItems" : "minLength"] = least.Length;
+        if (Rule<MaxLengthAttribute>(rules) is { } most)
+            schema["maxLength"] = most.Length;
+        if (Rule<AllowedValuesAttribute>(rules) is { } allowed)
+            schema["enum"] = new JsonArray([.. allowed.Values.Select(v => JsonValue.Create((string)v!))]);
+        if (Rule<RangeAttribute>(rules) is not { } range)
+            return;
+        schema[range.MinimumIsExclusive ? "exclusiveMinimum" : "minimum"] = JsonValue.Create(
+            range.Minimum is int low ? low : (double)range.Minimum
+        );
         schema["maximum"] = JsonValue.Create(range.Maximum is int high ? high : (double)range.Maximum);
     }
 
-    private static TRule? Rule<TRule>(ICustomAttributeProvider? rules) where TRule : Attribute =>
-        rules?.GetCustomAttributes(typeof(TRule), false).OfType<TRule>().FirstOrDefault();
+    private static TRule? Rule<TRule>(ICustomAttributeProvider? rules)
+        where TRule : Attribute => rules?.GetCustomAttributes(typeof(TRule), false).OfType<TRule>().FirstOrDefault();
 }

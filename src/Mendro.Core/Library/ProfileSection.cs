@@ -8,11 +8,14 @@ namespace Mendro.Core.Library;
 /// </summary>
 public abstract class ProfileSection
 {
-    private static readonly Lazy<IReadOnlyList<ProfileSection>> Found = new(() => typeof(ProfileSection).Assembly.GetTypes()
-        .Where(t => !t.IsAbstract && t.IsSubclassOf(typeof(ProfileSection)))
-        .OrderBy(t => t.Name, StringComparer.Ordinal)
-        .Select(t => (ProfileSection)Activator.CreateInstance(t)!)
-        .ToList());
+    private static readonly Lazy<IReadOnlyList<ProfileSection>> Found = new(() =>
+        typeof(ProfileSection)
+            .Assembly.GetTypes()
+            .Where(t => !t.IsAbstract && t.IsSubclassOf(typeof(ProfileSection)))
+            .OrderBy(t => t.Name, StringComparer.Ordinal)
+            .Select(t => (ProfileSection)Activator.CreateInstance(t)!)
+            .ToList()
+    );
 
     /// <summary>All sections.</summary>
     public static IReadOnlyList<ProfileSection> All => Found.Value;

@@ -9,8 +9,9 @@ public sealed class TradeLibrary : IPartRoles
 {
     private static readonly Lazy<TradeLibrary> LazyShipped = new(LoadShipped);
 
-    private static readonly Lazy<Dictionary<ProbeKind, ProbeKindFacts>> LazyProbeKinds =
-        new(() => Load<List<ProbeKindFacts>>("probe-kinds.json").ToDictionary(f => f.Kind));
+    private static readonly Lazy<Dictionary<ProbeKind, ProbeKindFacts>> LazyProbeKinds = new(() =>
+        Load<List<ProbeKindFacts>>("probe-kinds.json").ToDictionary(f => f.Kind)
+    );
 
     private readonly Dictionary<string, PartKind> _partKinds;
     private readonly Dictionary<string, FunctionKind> _functionKinds;
@@ -20,9 +21,14 @@ public sealed class TradeLibrary : IPartRoles
 
     /// <summary>Puts a library together from its pieces.</summary>
     public TradeLibrary(
-        IReadOnlyList<PartKind> partKinds, IReadOnlyList<FunctionKind> functionKinds, IReadOnlyList<Method> methods,
-        IReadOnlyList<Caution> cautions, IReadOnlyList<ConditionMark> marks, IReadOnlyList<DeviceProfile> profiles,
-        IReadOnlyList<ContactGroup>? contactGroups = null)
+        IReadOnlyList<PartKind> partKinds,
+        IReadOnlyList<FunctionKind> functionKinds,
+        IReadOnlyList<Method> methods,
+        IReadOnlyList<Caution> cautions,
+        IReadOnlyList<ConditionMark> marks,
+        IReadOnlyList<DeviceProfile> profiles,
+        IReadOnlyList<ContactGroup>? contactGroups = null
+    )
     {
         ContactGroups = contactGroups ?? [];
         (PartKinds, FunctionKinds, Methods, Cautions, Marks, Profiles) = (partKinds, functionKinds, methods, cautions, marks, profiles);
@@ -79,32 +85,38 @@ public sealed class TradeLibrary : IPartRoles
     public ConditionMark? FindMark(string id) => _marks.GetValueOrDefault(id);
 
     /// <summary>Methods that cure something in a part of this kind, in library order: gentlest first.</summary>
-    public IEnumerable<Method> MethodsFor(string partKind) =>
-        Methods.Where(m => m.Cures.Any(c => c.Kind == partKind));
+    public IEnumerable<Method> MethodsFor(string partKind) => Methods.Where(m => m.Cures.Any(c => c.Kind == partKind));
 
     /// <summary>Chance that a method cures a mode; 0 when it does nothing for it.</summary>
     public static double Success(Method method, string partKind, string modeId) =>
-        method.Cures.Where(c => c.Kind == partKind && (c.Mode == modeId || c.Mode == "*"))
-            .Select(c => c.Success).DefaultIfEmpty(0).Max();
+        method.Cures.Where(c => c.Kind == partKind && (c.Mode == modeId || c.Mode == "*")).Select(c => c.Success).DefaultIfEmpty(0).Max();
 
     private static TradeLibrary LoadShipped()
     {
-        var profiles = typeof(TradeLibrary).Assembly.GetManifestResourceNames()
+        var profiles = typeof(TradeLibrary)
+            .Assembly.GetManifestResourceNames()
             .Where(n => n.StartsWith("Library/Profiles/", StringComparison.Ordinal))
             .Select(n => Load<DeviceProfile>(n["Library/".Length..]))
-            .OrderBy(p => p.Generic).ThenBy(p => p.Name, StringComparer.Ordinal)
+            .OrderBy(p => p.Generic)
+            .ThenBy(p => p.Name, StringComparer.Ordinal)
             .ToList();
         return new TradeLibrary(
-            Load<List<PartKind>>("part-kinds.json"), Load<List<FunctionKind>>("function-kinds.json"),
-            Load<List<Method>>("methods.json"), Load<List<Caution>>("cautions.json"),
-            Load<List<ConditionMark>>("condition-marks.json"), profiles, Load<List<ContactGroup>>("contact-groups.json"));
+            Load<List<PartKind>>("part-kinds.json"),
+            Load<List<FunctionKind>>("function-kinds.json"),
+            Load<List<Method>>("methods.json"),
+            Load<List<Caution>>("cautions.json"),
+            Load<List<ConditionMark>>("condition-marks.json"),
+            profiles,
+            Load<List<ContactGroup>>("contact-groups.json")
+        );
     }
 
     /// <summary>Text of an embedded library file, such as <c>profile.schema.json</c>.</summary>
     /// <exception cref="InvalidOperationException">There is no such file; a build error.</exception>
     public static string ReadText(string name)
     {
-        using var stream = Assembly.GetExecutingAssembly().GetManifestResourceStream("Library/" + name)
+        using var stream =
+            Assembly.GetExecutingAssembly().GetManifestResourceStream("Library/" + name)
             ?? throw new InvalidOperationException($"Library file {name} is not embedded.");
         using var reader = new StreamReader(stream);
         return reader.ReadToEnd();

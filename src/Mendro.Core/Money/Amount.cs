@@ -10,7 +10,8 @@ public readonly record struct Amount(decimal Value, Currency Currency)
     private const decimal Most = 1_000_000;
 
     /// <summary>An amount in a currency by its code.</summary>
-    public Amount(decimal value, string code) : this(value, new Currency(code)) { }
+    public Amount(decimal value, string code)
+        : this(value, new Currency(code)) { }
 
     /// <summary>Nothing, in a currency.</summary>
     public static Amount None(Currency currency) => new(0, currency);
@@ -20,9 +21,13 @@ public readonly record struct Amount(decimal Value, Currency Currency)
 
     /// <summary>Adds amounts of one currency.</summary>
     /// <exception cref="InvalidOperationException">The currencies differ: nothing here knows a rate of exchange.</exception>
-    public static Amount operator +(Amount one, Amount other) => one.Currency == other.Currency
-        ? one with { Value = one.Value + other.Value }
-        : throw new InvalidOperationException($"{one.Currency} and {other.Currency} cannot be added.");
+    public static Amount operator +(Amount one, Amount other) =>
+        one.Currency == other.Currency
+            ? one with
+            {
+                Value = one.Value + other.Value,
+            }
+            : throw new InvalidOperationException($"{one.Currency} and {other.Currency} cannot be added.");
 
     /// <summary>Takes a share or a multiple, not rounded.</summary>
     public static Amount operator *(Amount amount, decimal by) => amount with { Value = amount.Value * by };
@@ -45,10 +50,12 @@ public readonly record struct Amount(decimal Value, Currency Currency)
     {
         amount = null;
         var typed = (text ?? "").Trim().TrimStart('€', '£', '$', '¥').Trim();
-        if (typed.Length == 0) return null;
+        if (typed.Length == 0)
+            return null;
         if (!decimal.TryParse(typed.Replace(',', '.'), NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var value))
             return $"“{text}” is not an amount. Try {(currency.MinorUnits == 0 ? "640" : "6.40")}.";
-        if (value > Most) return "That is more than a million; is it right?";
+        if (value > Most)
+            return "That is more than a million; is it right?";
         if (currency.Round(value) != value)
         {
             return currency.MinorUnits == 0

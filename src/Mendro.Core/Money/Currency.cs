@@ -35,5 +35,9 @@ public readonly record struct Currency(string Code)
     }
 
     private sealed record Facts(
-        string Source, IReadOnlyDictionary<string, int> MinorUnits, IReadOnlyDictionary<string, string> Signs, IReadOnlyList<string> Common);
+        string Source,
+        IReadOnlyDictionary<string, int> MinorUnits,
+        IReadOnlyDictionary<string, string> Signs,
+        IReadOnlyList<string> Common
+    );
 }

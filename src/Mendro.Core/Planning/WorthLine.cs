@@ -10,7 +10,8 @@ namespace Mendro.Core.Planning;
 /// <param name="MinutesMore">Work to expect, minutes.</param>
 /// <param name="StopAfterMinutes">Minutes after which to stop.</param>
 /// <param name="CostMore">Work and parts to expect, at the shop's rate; null when there is nothing to go on for.</param>
-/// <param name="Brings">What curing adds times the chance to cure; null when that is not known or in another currency than the rate.</param>
+/// <param name="Brings">What curing adds times the chance to cure; null when that is not known or in another currency than the
+/// rate.</param>
 public sealed record WorthLine(
     string Verdict,
     bool GoOn,
@@ -18,7 +19,8 @@ public sealed record WorthLine(
     double MinutesMore,
     double StopAfterMinutes,
     Amount? CostMore = null,
-    Amount? Brings = null)
+    Amount? Brings = null
+)
 {
     /// <summary>Minutes of work an uncured unit may cost when its value is not known (a guess; common practice, no source).</summary>
     public const double DefaultUncuredMinutes = 120;
@@ -39,12 +41,15 @@ public sealed record WorthLine(
     /// <param name="perHour">Shop rate an hour; the library's costs of parts are taken in its currency.</param>
     public static WorthLine Judge(Advice advice, UnitValues values, Amount perHour)
     {
-        if (advice.Outlook is not { } outlook || outlook.ChanceToCure <= 0) return new WorthLine("Not worth going on", false, 0, 0, 0);
+        if (advice.Outlook is not { } outlook || outlook.ChanceToCure <= 0)
+            return new WorthLine("Not worth going on", false, 0, 0, 0);
         var cost = (Labour.Exact(outlook.WorkMinutes, perHour) + new Amount((decimal)outlook.Parts, perHour.Currency)).Rounded();
-        var brings = values.AtStake is { } stake && stake.Currency == perHour.Currency
-            ? (stake * (decimal)outlook.ChanceToCure).Rounded()
-            : default(Amount?);
-        var verdict = brings is { } gain && gain.Value < cost.Value ? "Hardly worth it"
+        var brings =
+            values.AtStake is { } stake && stake.Currency == perHour.Currency
+                ? (stake * (decimal)outlook.ChanceToCure).Rounded()
+                : default(Amount?);
+        var verdict =
+            brings is { } gain && gain.Value < cost.Value ? "Hardly worth it"
             : outlook.ChanceToCure >= 0.5 ? "Worth going on"
             : "A gamble";
         return new WorthLine(verdict, true, outlook.ChanceToCure, outlook.WorkMinutes, outlook.StopMinutes, cost, brings);

@@ -13,7 +13,8 @@ public sealed record Connector(
     string Name,
     PartId Part,
     ProbeId? Probe,
-    [property: MinLength(1)] IReadOnlyList<ContactRow> Rows)
+    [property: MinLength(1)] IReadOnlyList<ContactRow> Rows
+)
 {
     /// <summary>All contacts, row by row.</summary>
     [System.Text.Json.Serialization.JsonIgnore]
@@ -29,11 +30,16 @@ public sealed record ContactRow(string Name, int First, int Step, [property: Min
 {
     /// <summary>The contacts in the order they lie.</summary>
     [System.Text.Json.Serialization.JsonIgnore]
-    public IReadOnlyList<Contact> Contacts => Lines.Select((line, n) =>
-    {
-        var words = line.Split(' ', 2);
-        return new Contact(First + n * Step, Name, n, words[0], words.Length > 1 ? words[1] : words[0]);
-    }).ToList();
+    public IReadOnlyList<Contact> Contacts =>
+        Lines
+            .Select(
+                (line, n) =>
+                {
+                    var words = line.Split(' ', 2);
+                    return new Contact(First + n * Step, Name, n, words[0], words.Length > 1 ? words[1] : words[0]);
+                }
+            )
+            .ToList();
 }
 
 /// <summary>One contact.</summary>

@@ -35,7 +35,8 @@ public sealed record DeviceProfile(
     bool Generic = false,
     IReadOnlyList<string>? Hazards = null,
     string? Note = null,
-    IReadOnlyList<Connector>? Connectors = null)
+    IReadOnlyList<Connector>? Connectors = null
+)
 {
     /// <summary>The format name every profile file carries.</summary>
     public const string FormatName = "mendro.profile/1";

@@ -5,7 +5,8 @@ namespace Mendro.Core.Profiles;
 
 /// <summary>Writes an id as its text, also as the name of a member.</summary>
 /// <typeparam name="TId">The id.</typeparam>
-public sealed class DomainIdConverter<TId> : JsonConverter<TId> where TId : struct, IDomainId<TId>
+public sealed class DomainIdConverter<TId> : JsonConverter<TId>
+    where TId : struct, IDomainId<TId>
 {
     /// <inheritdoc/>
     public override TId Read(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options) =>

@@ -7,7 +7,8 @@ namespace Mendro.Core.Profiles;
 /// an id can be written as text; one sort of id never becomes another.
 /// </summary>
 /// <typeparam name="TSelf">The id.</typeparam>
-public interface IDomainId<TSelf> : IComparable<TSelf> where TSelf : struct, IDomainId<TSelf>
+public interface IDomainId<TSelf> : IComparable<TSelf>
+    where TSelf : struct, IDomainId<TSelf>
 {
     /// <summary>The id as text; never null.</summary>
     string Value { get; }

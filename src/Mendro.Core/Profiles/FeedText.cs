@@ -13,8 +13,10 @@ public static class FeedText
         Feed? before = null;
         foreach (var feed in feeds)
         {
-            if (before is not null && before.To == feed.From && before.Carries == feed.Carries) lines[^1] += $" > {feed.To}";
-            else lines.Add($"{Word(feed.Carries)}: {feed.From} > {feed.To}");
+            if (before is not null && before.To == feed.From && before.Carries == feed.Carries)
+                lines[^1] += $" > {feed.To}";
+            else
+                lines.Add($"{Word(feed.Carries)}: {feed.From} > {feed.To}");
             before = feed;
         }
 
@@ -31,7 +33,8 @@ public static class FeedText
         for (var n = 0; n < lines.Length; n++)
         {
             var line = lines[n].Trim();
-            if (line.Length == 0) continue;
+            if (line.Length == 0)
+                continue;
             var place = $"feeds, line {n + 1}";
             if (line.Split(':', 2) is not [var what, var chain])
             {
@@ -41,7 +44,12 @@ public static class FeedText
 
             if (!Enum.TryParse<Carries>(what.Trim(), ignoreCase: true, out var carries) || !char.IsLetter(what.Trim()[0]))
             {
-                wrong.Add(new ProfileProblem(place, $"“{what.Trim()}” does not flow here; it is one of {string.Join(", ", Enum.GetValues<Carries>().Select(Word))}."));
+                wrong.Add(
+                    new ProfileProblem(
+                        place,
+                        $"“{what.Trim()}” does not flow here; it is one of {string.Join(", ", Enum.GetValues<Carries>().Select(Word))}."
+                    )
+                );
                 continue;
             }
 
@@ -52,7 +60,8 @@ public static class FeedText
                 continue;
             }
 
-            for (var k = 1; k < parts.Length; k++) feeds.Add(new Feed(parts[k - 1], parts[k], carries));
+            for (var k = 1; k < parts.Length; k++)
+                feeds.Add(new Feed(parts[k - 1], parts[k], carries));
         }
 
         problems = wrong;

@@ -23,7 +23,8 @@ public sealed class ProfileGraph
         _outOf = _parts.Keys.ToDictionary(id => id, _ => new List<Feed>());
         foreach (var feed in profile.Feeds)
         {
-            if (!_parts.ContainsKey(feed.From) || !_parts.ContainsKey(feed.To)) continue;
+            if (!_parts.ContainsKey(feed.From) || !_parts.ContainsKey(feed.To))
+                continue;
             _into[feed.To].Add(feed);
             _outOf[feed.From].Add(feed);
         }
@@ -52,7 +53,10 @@ public sealed class ProfileGraph
     /// <param name="partId">Where to start.</param>
     /// <param name="powerOnly">Follow supply feeds only.</param>
     public HashSet<PartId> Upstream(PartId partId, bool powerOnly = false) =>
-        Walk(partId, id => Has(id, PartRole.Store) ? [] : Into(id).Where(f => powerOnly ? f.Carries == Carries.Power : Needed(f)).Select(f => f.From));
+        Walk(
+            partId,
+            id => Has(id, PartRole.Store) ? [] : Into(id).Where(f => powerOnly ? f.Carries == Carries.Power : Needed(f)).Select(f => f.From)
+        );
 
     /// <summary>The part and everything downstream of it.</summary>
     /// <param name="partId">Where to start.</param>
@@ -64,7 +68,8 @@ public sealed class ProfileGraph
     public HashSet<PartId> Closure(DeviceFunction function)
     {
         var closure = new HashSet<PartId>();
-        foreach (var need in function.Needs.Where(_parts.ContainsKey)) closure.UnionWith(Upstream(need));
+        foreach (var need in function.Needs.Where(_parts.ContainsKey))
+            closure.UnionWith(Upstream(need));
         return closure;
     }
 
@@ -87,11 +92,13 @@ public sealed class ProfileGraph
                 continue;
             }
 
-            foreach (var source in sources.Where(seen.Add)) pending.Enqueue(source);
+            foreach (var source in sources.Where(seen.Add))
+                pending.Enqueue(source);
         }
 
         var members = new HashSet<PartId>();
-        foreach (var head in heads) members.UnionWith(Downstream(head, powerOnly: true));
+        foreach (var head in heads)
+            members.UnionWith(Downstream(head, powerOnly: true));
         return new SupplyRail(heads, members);
     }
 
@@ -103,7 +110,8 @@ public sealed class ProfileGraph
         var pending = new Stack<PartId>([start]);
         while (pending.TryPop(out var id))
             foreach (var other in next(id))
-                if (seen.Add(other)) pending.Push(other);
+                if (seen.Add(other))
+                    pending.Push(other);
         return seen;
     }
 }

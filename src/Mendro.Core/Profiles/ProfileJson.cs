@@ -7,43 +7,49 @@ namespace Mendro.Core.Profiles;
 public static class ProfileJson
 {
     /// <summary>Options shared by every format: camelCase names, kebab-case enums, comments allowed when reading.</summary>
-    public static JsonSerializerOptions Options { get; } = new(JsonSerializerDefaults.Web)
-    {
-        Converters = { new JsonStringEnumConverter(JsonNamingPolicy.KebabCaseLower, allowIntegerValues: false) },
-        DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull,
-        ReadCommentHandling = JsonCommentHandling.Skip,
-        AllowTrailingCommas = true,
-        WriteIndented = true,
-        RespectNullableAnnotations = true,
-        RespectRequiredConstructorParameters = false,
-        NumberHandling = JsonNumberHandling.Strict,
-    };
+    public static JsonSerializerOptions Options { get; } =
+        new(JsonSerializerDefaults.Web)
+        {
+            Converters = { new JsonStringEnumConverter(JsonNamingPolicy.KebabCaseLower, allowIntegerValues: false) },
+            DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull,
+            ReadCommentHandling = JsonCommentHandling.Skip,
+            AllowTrailingCommas = true,
+            WriteIndented = true,
+            RespectNullableAnnotations = true,
+            RespectRequiredConstructorParameters = false,
+            NumberHandling = JsonNumberHandling.Strict,
+        };
 
     /// <summary>Reads a profile.</summary>
     /// <returns>The profile, or a message that names the place in the text.</returns>
     public static Outcome<DeviceProfile> Read(string json)
     {
-        if (Deserialize<DeviceProfile>(json, out var profile) is { } unreadable) return Outcome<DeviceProfile>.Fail(unreadable);
-        if (profile is null) return Outcome<DeviceProfile>.Fail("The file is empty.");
+        if (Deserialize<DeviceProfile>(json, out var profile) is { } unreadable)
+            return Outcome<DeviceProfile>.Fail(unreadable);
+        if (profile is null)
+            return Outcome<DeviceProfile>.Fail("The file is empty.");
         if (profile.Format != DeviceProfile.FormatName)
             return Outcome<DeviceProfile>.Fail($"format: expected “{DeviceProfile.FormatName}”.");
         if (profile.Id is null || profile.Name is null)
             return Outcome<DeviceProfile>.Fail("id and name are required.");
-        return Outcome<DeviceProfile>.Ok(profile with
-        {
-            Maker = profile.Maker ?? "",
-            Revisions = profile.Revisions ?? [],
-            Parts = profile.Parts ?? [],
-            Feeds = profile.Feeds ?? [],
-            Functions = profile.Functions ?? [],
-            Probes = profile.Probes ?? [],
-            Preparation = profile.Preparation ?? new Preparation(5, 5, 5),
-        });
+        return Outcome<DeviceProfile>.Ok(
+            profile with
+            {
+                Maker = profile.Maker ?? "",
+                Revisions = profile.Revisions ?? [],
+                Parts = profile.Parts ?? [],
+                Feeds = profile.Feeds ?? [],
+                Functions = profile.Functions ?? [],
+                Probes = profile.Probes ?? [],
+                Preparation = profile.Preparation ?? new Preparation(5, 5, 5),
+            }
+        );
     }
 
     /// <summary>Reads any of the formats.</summary>
     /// <returns>Null when it was read, else a message that names the place.</returns>
-    internal static string? Deserialize<T>(string json, out T? value) where T : class
+    internal static string? Deserialize<T>(string json, out T? value)
+        where T : class
     {
         value = null;
         try

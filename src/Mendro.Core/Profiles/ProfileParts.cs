@@ -22,7 +22,8 @@ public sealed record Supply(
     double? AdapterVolts,
     double? AdapterAmps,
     [property: AllowedValues("centre-negative", "centre-positive", "any")] string? Polarity,
-    IReadOnlyList<Rail>? Rails);
+    IReadOnlyList<Rail>? Rails
+);
 
 /// <summary>A supply rail.</summary>
 /// <param name="Name">Name as the bench says it.</param>
@@ -47,7 +48,8 @@ public sealed record Part(
     string? Refdes = null,
     double? X = null,
     double? Y = null,
-    IReadOnlyList<ModeOverride>? Modes = null);
+    IReadOnlyList<ModeOverride>? Modes = null
+);
 
 /// <summary>A starting weight of this model's own.</summary>
 /// <param name="Mode">Failure-mode id of the part's kind.</param>
@@ -72,7 +74,8 @@ public sealed record DeviceFunction(
     string Name,
     string Kind,
     [property: MinLength(1)] IReadOnlyList<PartId> Needs,
-    [property: Range(0, ProfileFormat.MostMinutes, MinimumIsExclusive = true)] double Minutes = 0.5);
+    [property: Range(0, ProfileFormat.MostMinutes, MinimumIsExclusive = true)] double Minutes = 0.5
+);
 
 /// <summary>What a probe should read; a missing bound is open.</summary>
 /// <param name="Low">Lowest good value in the unit, or null.</param>
@@ -83,7 +86,8 @@ public sealed record Expectation(
     double? Low,
     double? High,
     [property: AllowedValues("V", "ohm", "F", "A", "beep", "word")] string Unit,
-    string? Text = null);
+    string? Text = null
+);
 
 /// <summary>A place to measure, look or press.</summary>
 /// <param name="Id">Id, unique in the profile.</param>
@@ -110,15 +114,15 @@ public sealed record Probe(
     Expectation Expect,
     AccessState State,
     [property: Range(0, ProfileFormat.MostMinutes, MinimumIsExclusive = true)] double Minutes = 1,
-    bool Unloaded = false)
+    bool Unloaded = false
+)
 {
     /// <summary>The part beside which the map shows it, when it lies on no line.</summary>
     [System.Text.Json.Serialization.JsonIgnore]
     public PartId? Shown => Spans is [var first, ..] ? first : Rail ?? At;
 
     /// <summary>Every part it names.</summary>
-    public IEnumerable<PartId> NamedParts() =>
-        (Spans ?? []).Cast<PartId?>().Append(At).Append(Rail).Append(Toward).OfType<PartId>();
+    public IEnumerable<PartId> NamedParts() => (Spans ?? []).Cast<PartId?>().Append(At).Append(Rail).Append(Toward).OfType<PartId>();
 
     /// <summary>Parts that it touches: those it spans and the one it is at.</summary>
     public IEnumerable<PartId> PartIds() => At is { } at ? (Spans ?? []).Append(at) : Spans ?? [];
@@ -131,15 +135,19 @@ public sealed record Probe(
 public sealed record Preparation(
     [property: Range(0, ProfileFormat.MostMinutes)] double Open,
     [property: Range(0, ProfileFormat.MostMinutes)] double BoardOut,
-    [property: Range(0, ProfileFormat.MostMinutes)] double Lifted)
+    [property: Range(0, ProfileFormat.MostMinutes)] double Lifted
+)
 {
     /// <summary>Minutes from one state to another; nothing for going back.</summary>
     public double Minutes(AccessState from, AccessState to)
     {
         double total = 0;
-        if (from < AccessState.Open && to >= AccessState.Open) total += Open;
-        if (from < AccessState.BoardOut && to >= AccessState.BoardOut) total += BoardOut;
-        if (from < AccessState.Lifted && to >= AccessState.Lifted) total += Lifted;
+        if (from < AccessState.Open && to >= AccessState.Open)
+            total += Open;
+        if (from < AccessState.BoardOut && to >= AccessState.BoardOut)
+            total += BoardOut;
+        if (from < AccessState.Lifted && to >= AccessState.Lifted)
+            total += Lifted;
         return total;
     }
 }

@@ -44,26 +44,34 @@ public sealed record ProofSheet(IReadOnlyList<ProofLine> Lines)
     {
         var lastRepair = -1;
         for (var at = 0; at < events.Count; at++)
-            if (events[at] is RepairDone) lastRepair = at;
-        return new ProofSheet(profile.Functions.Select(function =>
-        {
-            for (var at = events.Count - 1; at >= 0; at--)
-            {
-                if (events[at] is not FunctionTried tried || tried.FunctionId != function.Id) continue;
-                // A failure stays one until it is seen to work; a pass must be newer than the last repair.
-                if (!tried.Passed) return new ProofLine(function, ProofState.Fails);
-                return new ProofLine(function, at > lastRepair ? ProofState.Proved : ProofState.Stale);
-            }
+            if (events[at] is RepairDone)
+                lastRepair = at;
+        return new ProofSheet(
+            profile
+                .Functions.Select(function =>
+                {
+                    for (var at = events.Count - 1; at >= 0; at--)
+                    {
+                        if (events[at] is not FunctionTried tried || tried.FunctionId != function.Id)
+                            continue;
+                        // A failure stays one until it is seen to work; a pass must be newer than the last repair.
+                        if (!tried.Passed)
+                            return new ProofLine(function, ProofState.Fails);
+                        return new ProofLine(function, at > lastRepair ? ProofState.Proved : ProofState.Stale);
+                    }
 
-            return new ProofLine(function, ProofState.NotTried);
-        }).ToList());
+                    return new ProofLine(function, ProofState.NotTried);
+                })
+                .ToList()
+        );
     }
 
     /// <summary>Why the unit may not be handed over yet, or null when it may.</summary>
     /// <param name="statedReason">Why it goes all the same, as stated by the technician.</param>
     public string? Bar(string? statedReason)
     {
-        if (Complete || !string.IsNullOrWhiteSpace(statedReason)) return null;
+        if (Complete || !string.IsNullOrWhiteSpace(statedReason))
+            return null;
         var failing = string.Join(", ", Failures.Select(l => l.Function.Name));
         var open = string.Join(", ", Unproved.Select(l => l.Function.Name));
         return failing.Length > 0

@@ -14,9 +14,11 @@ public static class StartRun
     /// <param name="confidence">Confidence, between 0 and 1.</param>
     public static double UpperFailureRate(int successes, int failures, double confidence)
     {
-        if (successes == 0) return 1;
+        if (successes == 0)
+            return 1;
         // Without a failure the bound has a closed form, more exact than the search for the quantile.
-        if (failures == 0) return 1 - Math.Pow(1 - confidence, 1.0 / successes);
+        if (failures == 0)
+            return 1 - Math.Pow(1 - confidence, 1.0 / successes);
         return Beta.InvCDF(failures + 1, successes, confidence);
     }
 

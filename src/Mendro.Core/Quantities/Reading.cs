@@ -10,7 +10,16 @@ namespace Mendro.Core.Quantities;
 public sealed record Reading(ReadingUnit Unit, double? Value, string? Word = null, bool Jumps = false)
 {
     private static readonly (double Scale, string Prefix)[] Prefixes =
-        [(1e9, "G"), (1e6, "M"), (1e3, "k"), (1, ""), (1e-3, "m"), (1e-6, "µ"), (1e-9, "n"), (1e-12, "p")];
+    [
+        (1e9, "G"),
+        (1e6, "M"),
+        (1e3, "k"),
+        (1, ""),
+        (1e-3, "m"),
+        (1e-6, "µ"),
+        (1e-9, "n"),
+        (1e-12, "p"),
+    ];
 
     /// <summary>The reading as the bench writes it: <c>6.21 V</c>, <c>4.7 kΩ</c>, <c>22 µF</c>, <c>beep</c>, <c>OL</c>.</summary>
     public override string ToString()
@@ -27,7 +36,9 @@ public sealed record Reading(ReadingUnit Unit, double? Value, string? Word = nul
             ReadingUnit.Amps => Format(Value ?? 0, "A"),
             _ => "",
         };
-        return Jumps && text.Length > 0 ? text + ", jumps" : Jumps ? "jumps" : text;
+        return Jumps && text.Length > 0 ? text + ", jumps"
+            : Jumps ? "jumps"
+            : text;
     }
 
     /// <summary>Writes a value with an engineering prefix and at most four significant digits.</summary>
@@ -46,7 +57,8 @@ public sealed record Reading(ReadingUnit Unit, double? Value, string? Word = nul
             {
                 (scale, prefix) = (candidate, name);
                 // 0.99995 of a step already rounds up to it at four digits.
-                if (magnitude >= candidate * 0.99995) break;
+                if (magnitude >= candidate * 0.99995)
+                    break;
             }
         }
 

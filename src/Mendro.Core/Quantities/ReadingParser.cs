@@ -11,7 +11,10 @@ public static partial class ReadingParser
 {
     private const int LongestReading = 40;
 
-    [GeneratedRegex(@"^(?<sign>[-−+]?)(?<whole>[0-9]{1,9})(?:(?<mark>[.,])(?<part>[0-9]{0,9}))?(?:[eE](?<exponent>[-+]?[0-9]{1,2}))?\s*(?<prefix>[GMkKmuUµμnNpPr]?)(?<infix>[0-9]{0,3})\s*(?<unit>V|v|[Vv]olts?|Ω|[Oo]hms?|R|F|f|[Ff]arads?|A|a|[Aa]mps?)?$")]
+    [GeneratedRegex(
+        @"^(?<sign>[-−+]?)(?<whole>[0-9]{1,9})(?:(?<mark>[.,])(?<part>[0-9]{0,9}))?(?:[eE](?<exponent>[-+]?[0-9]{1,2}))?"
+            + @"\s*(?<prefix>[GMkKmuUµμnNpPr]?)(?<infix>[0-9]{0,3})\s*(?<unit>V|v|[Vv]olts?|Ω|[Oo]hms?|R|F|f|[Ff]arads?|A|a|[Aa]mps?)?$"
+    )]
     private static partial Regex NumberPattern();
 
     [GeneratedRegex(@"^(?<sign>[-−+]?)(?<whole>[0-9]{1,9})(?<unit>[RΩV])(?<infix>[0-9]{1,3})$")]
@@ -24,19 +27,23 @@ public static partial class ReadingParser
     public static Outcome<Reading> Parse(string? text, ReadingUnit assumed)
     {
         var typed = (text ?? "").Trim();
-        if (typed.Length == 0) return Outcome<Reading>.Fail("Type a reading, or a word such as beep or open.");
-        if (typed.Length > LongestReading) return Outcome<Reading>.Fail("That is too long for a reading.");
+        if (typed.Length == 0)
+            return Outcome<Reading>.Fail("Type a reading, or a word such as beep or open.");
+        if (typed.Length > LongestReading)
+            return Outcome<Reading>.Fail("That is too long for a reading.");
 
         var jumps = false;
         foreach (var word in new[] { "jumps", "jumping", "jumpy" })
         {
-            if (!typed.EndsWith(word, StringComparison.OrdinalIgnoreCase)) continue;
+            if (!typed.EndsWith(word, StringComparison.OrdinalIgnoreCase))
+                continue;
             jumps = true;
             typed = typed[..^word.Length].TrimEnd(' ', ',');
             break;
         }
 
-        if (typed.Length == 0) return Outcome<Reading>.Ok(new Reading(ReadingUnit.Word, null, null, true));
+        if (typed.Length == 0)
+            return Outcome<Reading>.Ok(new Reading(ReadingUnit.Word, null, null, true));
 
         switch (typed.ToLowerInvariant())
         {
@@ -54,7 +61,8 @@ public static partial class ReadingParser
         var diode = false;
         foreach (var word in new[] { "diode", "d" })
         {
-            if (!typed.EndsWith(word, StringComparison.OrdinalIgnoreCase)) continue;
+            if (!typed.EndsWith(word, StringComparison.OrdinalIgnoreCase))
+                continue;
             diode = true;
             typed = typed[..^word.Length].TrimEnd();
             break;
@@ -66,7 +74,8 @@ public static partial class ReadingParser
         var (value, unit) = number.Value;
         if (diode && unit is not (ReadingUnit.Volts or ReadingUnit.DiodeVolts) && unit != assumed)
             return Outcome<Reading>.Fail("A diode reading is in volts, such as 0.43 diode.");
-        if (diode) unit = ReadingUnit.DiodeVolts;
+        if (diode)
+            unit = ReadingUnit.DiodeVolts;
         return Outcome<Reading>.Ok(new Reading(unit, value, null, jumps));
     }
 
@@ -82,23 +91,30 @@ public static partial class ReadingParser
         }
 
         var match = NumberPattern().Match(typed);
-        if (!match.Success) return null;
+        if (!match.Success)
+            return null;
         var infix = match.Groups["infix"].Value;
         var prefix = match.Groups["prefix"].Value;
         var mark = match.Groups["mark"].Success || match.Groups["exponent"].Success;
-        if (infix.Length > 0 && (mark || prefix.Length == 0)) return null;
+        if (infix.Length > 0 && (mark || prefix.Length == 0))
+            return null;
         var whole = match.Groups["whole"].Value;
         var fraction = infix.Length > 0 ? infix : match.Groups["part"].Value;
         var value = Signed(match, fraction.Length > 0 ? $"{whole}.{fraction}" : whole);
         var given = match.Groups["unit"].Value;
-        var found = given.Length == 0 ? ByPrefix(prefix, assumed == ReadingUnit.Beep ? ReadingUnit.Ohms : assumed) : char.ToUpperInvariant(given[0]) switch
-        {
-            'V' => assumed == ReadingUnit.DiodeVolts ? ReadingUnit.DiodeVolts : ReadingUnit.Volts,
-            'F' => ReadingUnit.Farads,
-            'A' => ReadingUnit.Amps,
-            _ => ReadingUnit.Ohms,
-        };
-        var exponent = match.Groups["exponent"] is { Success: true } power ? int.Parse(power.ValueSpan, NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture) : 0;
+        var found =
+            given.Length == 0
+                ? ByPrefix(prefix, assumed == ReadingUnit.Beep ? ReadingUnit.Ohms : assumed)
+                : char.ToUpperInvariant(given[0]) switch
+                {
+                    'V' => assumed == ReadingUnit.DiodeVolts ? ReadingUnit.DiodeVolts : ReadingUnit.Volts,
+                    'F' => ReadingUnit.Farads,
+                    'A' => ReadingUnit.Amps,
+                    _ => ReadingUnit.Ohms,
+                };
+        var exponent = match.Groups["exponent"] is { Success: true } power
+            ? int.Parse(power.ValueSpan, NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture)
+            : 0;
         return (value * Math.Pow(10, SiPrefix.Exponent(prefix) + exponent), found);
     }
 
@@ -106,13 +122,14 @@ public static partial class ReadingParser
     /// What a number with a prefix and no unit is: 4k7 is a resistor and 22u a capacitor, unless the probe wants something
     /// that comes in such sizes. Kilovolts do not: without this, 4k7 at a volts point would be 4.7 kV.
     /// </summary>
-    private static ReadingUnit ByPrefix(string prefix, ReadingUnit assumed) => prefix switch
-    {
-        "k" or "K" or "M" or "G" or "r" => ReadingUnit.Ohms,
-        "n" or "N" or "p" or "P" => ReadingUnit.Farads,
-        "u" or "U" or "µ" or "μ" => assumed == ReadingUnit.Amps ? assumed : ReadingUnit.Farads,
-        _ => assumed,
-    };
+    private static ReadingUnit ByPrefix(string prefix, ReadingUnit assumed) =>
+        prefix switch
+        {
+            "k" or "K" or "M" or "G" or "r" => ReadingUnit.Ohms,
+            "n" or "N" or "p" or "P" => ReadingUnit.Farads,
+            "u" or "U" or "µ" or "μ" => assumed == ReadingUnit.Amps ? assumed : ReadingUnit.Farads,
+            _ => assumed,
+        };
 
     private static double Signed(Match match, string digits)
     {

@@ -7,16 +7,17 @@ public static class SiPrefix
     public const string Class = "[TGMkKmuUµμnNpP]";
 
     /// <summary>Power of ten of a prefix; 0 for none.</summary>
-    public static int Exponent(string prefix) => prefix switch
-    {
-        "T" => 12,
-        "G" => 9,
-        "M" => 6,
-        "k" or "K" => 3,
-        "m" => -3,
-        "u" or "U" or "µ" or "μ" => -6,
-        "n" or "N" => -9,
-        "p" or "P" => -12,
-        _ => 0,
-    };
+    public static int Exponent(string prefix) =>
+        prefix switch
+        {
+            "T" => 12,
+            "G" => 9,
+            "M" => 6,
+            "k" or "K" => 3,
+            "m" => -3,
+            "u" or "U" or "µ" or "μ" => -6,
+            "n" or "N" => -9,
+            "p" or "P" => -12,
+            _ => 0,
+        };
 }

@@ -11,7 +11,8 @@ public static class CellReadings
     public static IReadOnlyList<double>? Parse(string text, int cells)
     {
         var pieces = text.Split(['/', '+'], StringSplitOptions.TrimEntries);
-        if (cells < 2 || pieces.Length != cells) return null;
+        if (cells < 2 || pieces.Length != cells)
+            return null;
         var volts = pieces.Select(p => QuantityText.Parse(p, "V")).ToList();
         return volts.All(v => v is not null) ? volts.Select(v => v!.Value).ToList() : null;
     }

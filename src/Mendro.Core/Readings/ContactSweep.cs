@@ -38,7 +38,14 @@ public sealed record AffectedGroup(ContactGroup Group, IReadOnlyList<Contact> Co
 /// <param name="Outcome">Evidence: abnormal as soon as one is silent or shorted, normal when all conduct, null before.</param>
 /// <param name="Stop">Caution id when a supply contact is shorted, or null.</param>
 public sealed record ContactSweep(
-    int Tried, int All, IReadOnlyList<Contact> Silent, IReadOnlyList<(Contact A, Contact B)> Shorts, IReadOnlyList<AffectedGroup> Affected, ProbeOutcome? Outcome, string? Stop)
+    int Tried,
+    int All,
+    IReadOnlyList<Contact> Silent,
+    IReadOnlyList<(Contact A, Contact B)> Shorts,
+    IReadOnlyList<AffectedGroup> Affected,
+    ProbeOutcome? Outcome,
+    string? Stop
+)
 {
     /// <summary>The result in a few words.</summary>
     public string Words
@@ -46,33 +53,57 @@ public sealed record ContactSweep(
         get
         {
             var parts = new List<string> { $"{Tried - Silent.Count} of {Tried} beep" };
-            if (Silent.Count > 0) parts.Add($"silent {string.Join(", ", Silent.Select(c => c.Number))}");
-            if (Shorts.Count > 0) parts.Add($"joined {string.Join(", ", Shorts.Select(s => $"{s.A.Number}–{s.B.Number}"))}");
+            if (Silent.Count > 0)
+                parts.Add($"silent {string.Join(", ", Silent.Select(c => c.Number))}");
+            if (Shorts.Count > 0)
+                parts.Add($"joined {string.Join(", ", Shorts.Select(s => $"{s.A.Number}–{s.B.Number}"))}");
             return string.Join("; ", parts);
         }
     }
 
     /// <summary>State of a contact by its ohms: what is dirty or cracked counts as silent, even if the buzzer sounds.</summary>
-    public static ContactState StateOf(double? ohms) => ohms is { } value && value <= BenchLimits.Shipped.Contact.DirtyOhms ? ContactState.Beep : ContactState.Silent;
+    public static ContactState StateOf(double? ohms) =>
+        ohms is { } value && value <= BenchLimits.Shipped.Contact.DirtyOhms ? ContactState.Beep : ContactState.Silent;
 
     /// <summary>Judges a sweep.</summary>
     /// <param name="connector">Connector.</param>
     /// <param name="marks">Contacts found so far; one a number.</param>
     /// <param name="groups">Groups of the library.</param>
     /// <param name="looks">Look ids recorded on this unit.</param>
-    public static ContactSweep Judge(Connector connector, IReadOnlyList<ContactMark> marks, IReadOnlyList<ContactGroup> groups, IReadOnlySet<string> looks)
+    public static ContactSweep Judge(
+        Connector connector,
+        IReadOnlyList<ContactMark> marks,
+        IReadOnlyList<ContactGroup> groups,
+        IReadOnlySet<string> looks
+    )
     {
         var contacts = connector.Contacts;
-        var found = marks.Where(m => contacts.Any(c => c.Number == m.Number)).GroupBy(m => m.Number).ToDictionary(g => g.Key, g => g.Last());
-        var silent = contacts.Where(c => found.TryGetValue(c.Number, out var mark) && mark.State == ContactState.Silent && c.Group != "unused").ToList();
-        var shorts = contacts.Where(c => found.TryGetValue(c.Number, out var mark) && mark.State == ContactState.Short)
-            .Select(c => (A: c, B: Neighbour(contacts, c))).Where(p => p.B is not null).Select(p => (p.A, B: p.B!)).ToList();
+        var found = marks
+            .Where(m => contacts.Any(c => c.Number == m.Number))
+            .GroupBy(m => m.Number)
+            .ToDictionary(g => g.Key, g => g.Last());
+        var silent = contacts
+            .Where(c => found.TryGetValue(c.Number, out var mark) && mark.State == ContactState.Silent && c.Group != "unused")
+            .ToList();
+        var shorts = contacts
+            .Where(c => found.TryGetValue(c.Number, out var mark) && mark.State == ContactState.Short)
+            .Select(c => (A: c, B: Neighbour(contacts, c)))
+            .Where(p => p.B is not null)
+            .Select(p => (p.A, B: p.B!))
+            .ToList();
         var hurt = silent.Concat(shorts.SelectMany(s => new[] { s.A, s.B })).Distinct().ToList();
-        var affected = hurt.GroupBy(c => c.Group).Select(g => (Group: groups.FirstOrDefault(k => k.Id == g.Key), Contacts: g.ToList())).Where(g => g.Group is not null)
+        var affected = hurt.GroupBy(c => c.Group)
+            .Select(g => (Group: groups.FirstOrDefault(k => k.Id == g.Key), Contacts: g.ToList()))
+            .Where(g => g.Group is not null)
             .Select(g => new AffectedGroup(g.Group!, g.Contacts, g.Group!.Looks.FirstOrDefault(looks.Contains)))
-            .OrderByDescending(g => g.Contacts.Count).ThenBy(g => g.Group.Id, StringComparer.Ordinal).ToList();
+            .OrderByDescending(g => g.Contacts.Count)
+            .ThenBy(g => g.Group.Id, StringComparer.Ordinal)
+            .ToList();
         var wanted = contacts.Where(c => c.Group != "unused").ToList();
-        ProbeOutcome? outcome = hurt.Count > 0 ? ProbeOutcome.Abnormal : wanted.All(c => found.ContainsKey(c.Number)) ? ProbeOutcome.Normal : null;
+        ProbeOutcome? outcome =
+            hurt.Count > 0 ? ProbeOutcome.Abnormal
+            : wanted.All(c => found.ContainsKey(c.Number)) ? ProbeOutcome.Normal
+            : null;
         // Supply joined to anything but supply is a short as soon as power comes on.
         var stop = shorts.Any(s => s.A.Group == "supply" != (s.B.Group == "supply")) ? "short" : null;
         return new ContactSweep(found.Count, contacts.Count, silent, shorts, affected, outcome, stop);

@@ -30,20 +30,46 @@ public static class ExpectationRules
         var supply = profile.Supply;
         (double? Low, double? High, string From)? rule = place.Kind switch
         {
-            PlaceKind.Pack when place.Pack is { } pack => (pack.Low, pack.Fresh * FreshSlack, $"{pack.Cells} × {pack.Cell.Name}, weak to fresh"),
-            PlaceKind.Adapter when supply is { AdapterVolts: { } volts, AdapterKind: "dc" } =>
-                (volts * (1 - limits.AdapterTolerance), volts * (1 + limits.AdapterTolerance), FormattableString.Invariant($"{volts:0.##} V adapter ±{limits.AdapterTolerance * 100:0} %")),
-            PlaceKind.Rail when place.Rail is { } rail =>
-                (rail.Volts - Math.Abs(rail.Volts) * rail.Tolerance, rail.Volts + Math.Abs(rail.Volts) * rail.Tolerance, FormattableString.Invariant($"rail {Reading.Format(rail.Volts, "V")} ±{rail.Tolerance * 100:0} %")),
+            PlaceKind.Pack when place.Pack is { } pack => (
+                pack.Low,
+                pack.Fresh * FreshSlack,
+                $"{pack.Cells} × {pack.Cell.Name}, weak to fresh"
+            ),
+            PlaceKind.Adapter when supply is { AdapterVolts: { } volts, AdapterKind: "dc" } => (
+                volts * (1 - limits.AdapterTolerance),
+                volts * (1 + limits.AdapterTolerance),
+                FormattableString.Invariant($"{volts:0.##} V adapter ±{limits.AdapterTolerance * 100:0} %")
+            ),
+            PlaceKind.Rail when place.Rail is { } rail => (
+                rail.Volts - Math.Abs(rail.Volts) * rail.Tolerance,
+                rail.Volts + Math.Abs(rail.Volts) * rail.Tolerance,
+                FormattableString.Invariant($"rail {Reading.Format(rail.Volts, "V")} ±{rail.Tolerance * 100:0} %")
+            ),
             PlaceKind.SaveCell => (limits.SaveCell.Doubtful, limits.SaveCell.Fresh + 0.1, "save cell of 3 V"),
-            PlaceKind.Contact or PlaceKind.Switch => (probe.Kind == ProbeKind.Continuity ? 1 : null, probe.Kind == ProbeKind.Continuity ? null : limits.Contact.DirtyOhms, "a closed contact"),
+            PlaceKind.Contact or PlaceKind.Switch => (
+                probe.Kind == ProbeKind.Continuity ? 1 : null,
+                probe.Kind == ProbeKind.Continuity ? null : limits.Contact.DirtyOhms,
+                "a closed contact"
+            ),
             PlaceKind.RailToGround => (limits.ShortOhms, null, "a supply that is not shorted"),
             PlaceKind.Junction => (limits.Diode.Low, limits.Diode.High, "a good junction"),
             PlaceKind.Draw when supply?.AdapterAmps is { } amps => (0.005, amps, FormattableString.Invariant($"adapter of {amps:0.###} A")),
             _ => null,
         };
         return rule is { } r
-            ? new(probe with { Expect = probe.Expect with { Low = r.Low is { } low ? Round(low) : null, High = r.High is { } high ? Round(high) : null } }, place, true, r.From)
+            ? new(
+                probe with
+                {
+                    Expect = probe.Expect with
+                    {
+                        Low = r.Low is { } low ? Round(low) : null,
+                        High = r.High is { } high ? Round(high) : null,
+                    },
+                },
+                place,
+                true,
+                r.From
+            )
             : new(probe, place, false, "");
     }
 

@@ -26,31 +26,49 @@ public static class GoodReadingFile
     public static IReadOnlyList<string> Units { get; } = ["V", "ohm", "F", "A", "diode"];
 
     /// <summary>Unit word of a metered reading, or null when it is none.</summary>
-    public static string? UnitOf(ReadingUnit unit) => unit switch
-    {
-        ReadingUnit.Volts => "V",
-        ReadingUnit.Ohms or ReadingUnit.Beep or ReadingUnit.OverRange => "ohm",
-        ReadingUnit.Farads => "F",
-        ReadingUnit.Amps => "A",
-        ReadingUnit.DiodeVolts => "diode",
-        _ => null,
-    };
+    public static string? UnitOf(ReadingUnit unit) =>
+        unit switch
+        {
+            ReadingUnit.Volts => "V",
+            ReadingUnit.Ohms or ReadingUnit.Beep or ReadingUnit.OverRange => "ohm",
+            ReadingUnit.Farads => "F",
+            ReadingUnit.Amps => "A",
+            ReadingUnit.DiodeVolts => "diode",
+            _ => null,
+        };
 
     /// <summary>Writes the file.</summary>
     public static string Write(IEnumerable<GoodReading> readings)
     {
         using var text = new StringWriter(CultureInfo.InvariantCulture);
-        using (var csv = new CsvWriter(text, new CsvConfiguration(CultureInfo.InvariantCulture) 
+        using (
+            var csv = new CsvWriter(
+                text,
+                new CsvConfiguration(CultureInfo.InvariantCulture)
+                {
+                    // A lone line feed ends a record for most readers, so it is quoted like any other line end.
+                    NewLine = "\r\n",
+                    ShouldQuote = args => args.Field?.AsSpan().IndexOfAny(",;\"\r\n") >= 0 || args.Field?.Trim() != args.Field,
+                }
+            )
+        )
         {
-            // A lone line feed ends a record for most readers, so it is quoted like any other line end.
-            NewLine = "\r\n", ShouldQuote = args => args.Field?.AsSpan().IndexOfAny(",;\"\r\n") >= 0 || args.Field?.Trim() != args.Field,
-        }))
-        {
-            foreach (var column in Columns) csv.WriteField(column);
+            foreach (var column in Columns)
+                csv.WriteField(column);
             csv.NextRecord();
             foreach (var reading in readings)
             {
-                foreach (var field in (string[])[reading.Profile, reading.Revision, reading.Probe, reading.Unit, reading.Value?.ToString("R", CultureInfo.InvariantCulture) ?? "OL", reading.GoodUnit])
+                foreach (
+                    var field in (string[])
+                        [
+                            reading.Profile,
+                            reading.Revision,
+                            reading.Probe,
+                            reading.Unit,
+                            reading.Value?.ToString("R", CultureInfo.InvariantCulture) ?? "OL",
+                            reading.GoodUnit,
+                        ]
+                )
                     csv.WriteField(field);
                 csv.NextRecord();
             }
@@ -68,13 +86,24 @@ public static class GoodReadingFile
         var (found, wrong) = (new List<GoodReading>(), new List<string>());
         problems = wrong;
         var head = text.Split('\n', 2)[0];
-        using var csv = new CsvReader(new StringReader(text), new CsvConfiguration(CultureInfo.InvariantCulture)
-        {
-            Delimiter = head.Contains(';', StringComparison.Ordinal) ? ";" : ",", TrimOptions = TrimOptions.Trim, BadDataFound = null, MissingFieldFound = null, DetectColumnCountChanges = false,
-        });
+        using var csv = new CsvReader(
+            new StringReader(text),
+            new CsvConfiguration(CultureInfo.InvariantCulture)
+            {
+                Delimiter = head.Contains(';', StringComparison.Ordinal) ? ";" : ",",
+                TrimOptions = TrimOptions.Trim,
+                BadDataFound = null,
+                MissingFieldFound = null,
+                DetectColumnCountChanges = false,
+            }
+        );
         try
         {
-            if (!csv.Read() || !csv.ReadHeader() || Columns.FirstOrDefault(c => csv.HeaderRecord?.Contains(c) != true) is { } missing && missing.Length > 0)
+            if (
+                !csv.Read()
+                || !csv.ReadHeader()
+                || Columns.FirstOrDefault(c => csv.HeaderRecord?.Contains(c) != true) is { } missing && missing.Length > 0
+            )
             {
                 wrong.Add($"line 1: the columns must be {string.Join(", ", Columns)}.");
                 return found;
@@ -89,8 +118,10 @@ public static class GoodReadingFile
                 }
 
                 var line = Line(column => csv.GetField(column) ?? "");
-                if (line.IsOk) found.Add(line.Value);
-                else wrong.Add($"line {csv.Parser.RawRow}: {line.Problem}");
+                if (line.IsOk)
+                    found.Add(line.Value);
+                else
+                    wrong.Add($"line {csv.Parser.RawRow}: {line.Problem}");
             }
         }
         catch (CsvHelperException ex)
@@ -104,12 +135,26 @@ public static class GoodReadingFile
     private static Outcome<GoodReading> Line(Func<string, string> field)
     {
         var (unit, typed, name) = (field("unit"), field("value"), field("good_unit").TrimStart('=', '+', '-', '@').Trim());
-        if (field("profile").Length == 0 || field("probe").Length == 0) return Outcome<GoodReading>.Fail("profile and probe are missing.");
-        if (!Units.Contains(unit)) return Outcome<GoodReading>.Fail($"“{unit}” is no unit; known: {string.Join(", ", Units)}.");
-        if (name.Length is 0 or > 80) return Outcome<GoodReading>.Fail("good_unit names the unit, in up to 80 characters.");
+        if (field("profile").Length == 0 || field("probe").Length == 0)
+            return Outcome<GoodReading>.Fail("profile and probe are missing.");
+        if (!Units.Contains(unit))
+            return Outcome<GoodReading>.Fail($"“{unit}” is no unit; known: {string.Join(", ", Units)}.");
+        if (name.Length is 0 or > 80)
+            return Outcome<GoodReading>.Fail("good_unit names the unit, in up to 80 characters.");
         var over = typed.Equals("OL", StringComparison.OrdinalIgnoreCase);
-        var value = over ? null : QuantityText.Parse(typed, unit switch { "ohm" => "Ω", "diode" => "V", _ => unit });
-        if (!over && value is null) return Outcome<GoodReading>.Fail($"“{typed}” is no value in {unit}.");
+        var value = over
+            ? null
+            : QuantityText.Parse(
+                typed,
+                unit switch
+                {
+                    "ohm" => "Ω",
+                    "diode" => "V",
+                    _ => unit,
+                }
+            );
+        if (!over && value is null)
+            return Outcome<GoodReading>.Fail($"“{typed}” is no value in {unit}.");
         return Outcome<GoodReading>.Ok(new GoodReading(field("profile"), field("revision"), field("probe"), unit, value, name));
     }
 }

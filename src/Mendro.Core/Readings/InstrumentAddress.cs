@@ -14,9 +14,13 @@ public sealed record InstrumentAddress(string Host, int Port)
         var typed = text.Trim();
         var mark = typed.LastIndexOf(':');
         var (host, port) = mark < 0 ? (typed, "5025") : (typed[..mark], typed[(mark + 1)..]);
-        return host.Length is > 0 and <= 200 && Uri.CheckHostName(host) != UriHostNameType.Unknown
-            && int.TryParse(port, NumberStyles.None, CultureInfo.InvariantCulture, out var number) && number is >= 1 and <= 65535
-            ? new InstrumentAddress(host, number) : null;
+        return
+            host.Length is > 0 and <= 200
+            && Uri.CheckHostName(host) != UriHostNameType.Unknown
+            && int.TryParse(port, NumberStyles.None, CultureInfo.InvariantCulture, out var number)
+            && number is >= 1 and <= 65535
+            ? new InstrumentAddress(host, number)
+            : null;
     }
 
     /// <inheritdoc/>

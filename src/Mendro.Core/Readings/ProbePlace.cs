@@ -52,14 +52,22 @@ public sealed record ProbePlace(PlaceKind Kind, Part? Part, BatteryPack? Pack = 
         var part = profile.FindPart(probe.At ?? probe.Spans?.FirstOrDefault() ?? probe.Rail ?? "");
         switch (probe.Kind)
         {
-            case ProbeKind.Ohms when probe.Rail is not null: return new(PlaceKind.RailToGround, part);
-            case ProbeKind.Diode: return new(PlaceKind.Junction, part);
-            case ProbeKind.Current: return new(PlaceKind.Draw, part);
-            case ProbeKind.Continuity or ProbeKind.Ohms when Is(part, PartRole.Switch) && probe.Spans?.Count == 1: return new(PlaceKind.Switch, part);
-            case ProbeKind.Continuity: return new(PlaceKind.Contact, part);
-            case ProbeKind.Ohms when Is(part, PartRole.Contact): return new(PlaceKind.Contact, part);
-            case ProbeKind.Volts when part is not null: return OfVolts(profile, probe, part, limits);
-            default: return new(PlaceKind.Other, part);
+            case ProbeKind.Ohms when probe.Rail is not null:
+                return new(PlaceKind.RailToGround, part);
+            case ProbeKind.Diode:
+                return new(PlaceKind.Junction, part);
+            case ProbeKind.Current:
+                return new(PlaceKind.Draw, part);
+            case ProbeKind.Continuity or ProbeKind.Ohms when Is(part, PartRole.Switch) && probe.Spans?.Count == 1:
+                return new(PlaceKind.Switch, part);
+            case ProbeKind.Continuity:
+                return new(PlaceKind.Contact, part);
+            case ProbeKind.Ohms when Is(part, PartRole.Contact):
+                return new(PlaceKind.Contact, part);
+            case ProbeKind.Volts when part is not null:
+                return OfVolts(profile, probe, part, limits);
+            default:
+                return new(PlaceKind.Other, part);
         }
     }
 
@@ -73,10 +81,21 @@ public sealed record ProbePlace(PlaceKind Kind, Part? Part, BatteryPack? Pack = 
             case not null when Is(source, PartRole.SaveCell):
                 return new(PlaceKind.SaveCell, part);
             case not null when Is(source, PartRole.Pack):
-                return new(PlaceKind.Pack, part, supply?.Cells is { } cells && limits.Cell(supply.Chemistry) is { } cell ? new BatteryPack(cells, cell) : null);
+                return new(
+                    PlaceKind.Pack,
+                    part,
+                    supply?.Cells is { } cells && limits.Cell(supply.Chemistry) is { } cell ? new BatteryPack(cells, cell) : null
+                );
             case not null when Is(source, PartRole.Adapter):
-                var regulator = graph.Downstream(part.Id, powerOnly: true).Select(profile.FindPart).FirstOrDefault(p => Is(p, PartRole.Linear));
-                return new(PlaceKind.Adapter, part, RegulatedRail: regulator is null ? null : supply?.Rails?.OrderBy(r => Math.Abs(r.Volts - 5)).FirstOrDefault());
+                var regulator = graph
+                    .Downstream(part.Id, powerOnly: true)
+                    .Select(profile.FindPart)
+                    .FirstOrDefault(p => Is(p, PartRole.Linear));
+                return new(
+                    PlaceKind.Adapter,
+                    part,
+                    RegulatedRail: regulator is null ? null : supply?.Rails?.OrderBy(r => Math.Abs(r.Volts - 5)).FirstOrDefault()
+                );
             case not null:
                 return new(PlaceKind.Rail, part, Rail: RailNamed(supply?.Rails ?? [], probe));
             default:
@@ -90,11 +109,13 @@ public sealed record ProbePlace(PlaceKind Kind, Part? Part, BatteryPack? Pack = 
     private static Part? Source(ProfileGraph graph, Part part)
     {
         var seen = new HashSet<string>();
-        for (var at = part; seen.Add(at.Id);)
+        for (var at = part; seen.Add(at.Id); )
         {
-            if (Is(at, PartRole.Regulates) || Is(at, PartRole.Source)) return at;
+            if (Is(at, PartRole.Regulates) || Is(at, PartRole.Source))
+                return at;
             var before = graph.Into(at.Id).FirstOrDefault(f => f.Carries == Carries.Power);
-            if (before is null || graph.Profile.FindPart(before.From) is not { } next) return null;
+            if (before is null || graph.Profile.FindPart(before.From) is not { } next)
+                return null;
             at = next;
         }
 

@@ -31,10 +31,13 @@ public static class ProbeWalk
     /// <param name="school">Way of walking.</param>
     public static Probe? Next(UnitVerdict? diagnosis, Advice advice, ProfileGraph graph, IReadOnlySet<ProbeId> taken, WalkSchool school)
     {
-        if (school == WalkSchool.Every) return InTurn(graph.Profile, taken);
-        if (diagnosis?.Target is null) return null;
+        if (school == WalkSchool.Every)
+            return InTurn(graph.Profile, taken);
+        if (diagnosis?.Target is null)
+            return null;
         // Once the fault is enclosed between two points, walking on along the supply tells nothing more.
-        if (school == WalkSchool.Supply && diagnosis.Stretch is null && AlongSupply(graph, diagnosis.Target, taken) is { } point) return point;
+        if (school == WalkSchool.Supply && diagnosis.Stretch is null && AlongSupply(graph, diagnosis.Target, taken) is { } point)
+            return point;
         return advice.Moves.Select(m => m.Probe).FirstOrDefault(p => p is not null && IsMetered(p.Kind) && !taken.Contains(p.Id));
     }
 
@@ -42,16 +45,29 @@ public static class ProbeWalk
     /// The first point not taken yet, with what needs the least taking apart first. Nothing is unsoldered for a comparison,
     /// and a connector is swept contact by contact on its own map.
     /// </summary>
-    private static Probe? InTurn(DeviceProfile profile, IReadOnlySet<ProbeId> taken) => profile.Probes
-        .Where(p => IsMetered(p.Kind) && p.State < AccessState.Lifted && !taken.Contains(p.Id) && profile.Connectors?.Any(c => p.Id.Equals(c.Probe)) != true)
-        .OrderBy(p => p.State).FirstOrDefault();
+    private static Probe? InTurn(DeviceProfile profile, IReadOnlySet<ProbeId> taken) =>
+        profile
+            .Probes.Where(p =>
+                IsMetered(p.Kind)
+                && p.State < AccessState.Lifted
+                && !taken.Contains(p.Id)
+                && profile.Connectors?.Any(c => p.Id.Equals(c.Probe)) != true
+            )
+            .OrderBy(p => p.State)
+            .FirstOrDefault();
 
     /// <summary>The point nearest the source that was not taken yet, on the way to the function.</summary>
     private static Probe? AlongSupply(ProfileGraph graph, DeviceFunction target, IReadOnlySet<ProbeId> taken)
     {
         var needed = graph.Closure(target);
-        return graph.Profile.Probes.Where(p => p is { Kind: ProbeKind.Volts, At: { } at, Unloaded: false } && needed.Contains(at) && !taken.Contains(p.Id))
+        return graph
+            .Profile.Probes.Where(p =>
+                p is { Kind: ProbeKind.Volts, At: { } at, Unloaded: false } && needed.Contains(at) && !taken.Contains(p.Id)
+            )
             .Select((p, n) => (Probe: p, Depth: graph.Upstream(p.At!.Value, powerOnly: true).Count, n))
-            .OrderBy(x => x.Depth).ThenBy(x => x.n).Select(x => x.Probe).FirstOrDefault();
+            .OrderBy(x => x.Depth)
+            .ThenBy(x => x.n)
+            .Select(x => x.Probe)
+            .FirstOrDefault();
     }
 }

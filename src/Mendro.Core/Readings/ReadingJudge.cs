@@ -17,11 +17,26 @@ public sealed record JudgedReading(Reading Reading, ProbeOutcome Outcome, string
 /// <summary>Turns what was typed at a probe into a verdict, or says why it cannot be one.</summary>
 public static class ReadingJudge
 {
-    private static readonly HashSet<string> GoodWords =
-        ["ok", "good", "clean", "fine", "pass", "yes", "same", "steady", "y", "g"];
+    private static readonly HashSet<string> GoodWords = ["ok", "good", "clean", "fine", "pass", "yes", "same", "steady", "y", "g"];
 
     private static readonly HashSet<string> BadWords =
-        ["bad", "not", "no", "dirty", "fail", "fault", "changes", "cracked", "loose", "black", "swollen", "bulging", "puffed", "x", "n"];
+    [
+        "bad",
+        "not",
+        "no",
+        "dirty",
+        "fail",
+        "fault",
+        "changes",
+        "cracked",
+        "loose",
+        "black",
+        "swollen",
+        "bulging",
+        "puffed",
+        "x",
+        "n",
+    ];
 
     /// <summary>Unit of a bare number at this kind of probe.</summary>
     public static ReadingUnit AssumedUnit(ProbeKind kind) => TradeLibrary.Of(kind).Assumes;
@@ -35,7 +50,8 @@ public static class ReadingJudge
         var expected = ExpectationRules.For(profile, probe);
         var place = expected.Place;
         var cells = place is { Kind: PlaceKind.Pack, Pack: { } pack } ? CellReadings.Parse(text ?? "", pack.Cells) : null;
-        if (cells is not null) text = FormattableString.Invariant($"{cells.Sum():0.####} V");
+        if (cells is not null)
+            text = FormattableString.Invariant($"{cells.Sum():0.####} V");
         if (place.Kind == PlaceKind.Switch && SwitchTable.Split(text ?? "") is { On: { } on } told)
         {
             var inPosition = Judge(probe, told.Remainder);
@@ -43,7 +59,8 @@ public static class ReadingJudge
         }
 
         var judged = Judge(expected.Probe, text);
-        if (!judged.IsOk) return judged;
+        if (!judged.IsOk)
+            return judged;
         if (judged.Value.Reading.Unit == ReadingUnit.Word)
         {
             var seen = ReadingMeaning.OfSeen(profile, probe, judged.Value.Outcome, judged.Value.Reading.Word ?? "");
@@ -51,27 +68,44 @@ public static class ReadingJudge
         }
 
         // A DC adapter with its polarity reversed is a finding of its own, and a dangerous one.
-        if (!(place.Kind == PlaceKind.Adapter && profile.Supply?.AdapterKind == "dc") && judged.Value.Reading is { Unit: ReadingUnit.Volts, Value: { } volts } && WrongSign(expected.Probe, volts) is { } turned)
+        if (
+            !(place.Kind == PlaceKind.Adapter && profile.Supply?.AdapterKind == "dc")
+            && judged.Value.Reading is { Unit: ReadingUnit.Volts, Value: { } volts }
+            && WrongSign(expected.Probe, volts) is { } turned
+        )
             return Outcome<JudgedReading>.Fail(turned);
         var meaning = ReadingMeaning.Of(profile, expected, judged.Value.Reading, cells, BenchLimits.Shipped);
         var outcome = judged.Value.Outcome == ProbeOutcome.Normal && meaning.Outcome is { } worse ? worse : judged.Value.Outcome;
-        return Outcome<JudgedReading>.Ok(judged.Value with
-        {
-            Outcome = outcome, Words = outcome == judged.Value.Outcome ? judged.Value.Words : "not as expected", Reason = meaning.Reason, Stop = meaning.Stop,
-        });
+        return Outcome<JudgedReading>.Ok(
+            judged.Value with
+            {
+                Outcome = outcome,
+                Words = outcome == judged.Value.Outcome ? judged.Value.Words : "not as expected",
+                Reason = meaning.Reason,
+                Stop = meaning.Stop,
+            }
+        );
     }
 
     /// <summary>A switch off must not conduct where it does when on.</summary>
     private static JudgedReading Turned(JudgedReading judged, bool on)
     {
-        if (judged.Outcome == ProbeOutcome.Jumps) return judged;
+        if (judged.Outcome == ProbeOutcome.Jumps)
+            return judged;
         var conducts = judged.Reading is { Unit: ReadingUnit.Beep, Value: > 0 } or { Unit: ReadingUnit.Ohms };
         var good = on ? judged.Outcome == ProbeOutcome.Normal : !conducts;
         var where = on ? "switched on, common – on contact" : "switched off, common – on contact";
         return judged with
         {
-            Outcome = good ? ProbeOutcome.Normal : ProbeOutcome.Abnormal, Words = good ? $"as expected {(on ? "on" : "off")}" : on ? "does not conduct when on" : "conducts though off",
-            Reason = good ? $"Right for {where}." : on ? "Dirty or worn: flush and cycle it, then measure again." : "Stuck, bridged or the wrong pair of contacts.",
+            Outcome = good ? ProbeOutcome.Normal : ProbeOutcome.Abnormal,
+            Words =
+                good ? $"as expected {(on ? "on" : "off")}"
+                : on ? "does not conduct when on"
+                : "conducts though off",
+            Reason =
+                good ? $"Right for {where}."
+                : on ? "Dirty or worn: flush and cycle it, then measure again."
+                : "Stuck, bridged or the wrong pair of contacts.",
         };
     }
 
@@ -91,7 +125,10 @@ public static class ReadingJudge
         }
 
         var reading = parsed.Value;
-        if (reading.Jumps) return Outcome<JudgedReading>.Ok(new JudgedReading(reading, ProbeOutcome.Jumps, "jumps: a cracked joint or loose contact right there"));
+        if (reading.Jumps)
+            return Outcome<JudgedReading>.Ok(
+                new JudgedReading(reading, ProbeOutcome.Jumps, "jumps: a cracked joint or loose contact right there")
+            );
         if (TradeLibrary.Of(probe.Kind).ByEye)
         {
             return Word(reading.Word ?? "") is { } said
@@ -102,19 +139,24 @@ public static class ReadingJudge
         return probe.Kind == ProbeKind.Continuity ? Continuity(probe, reading) : Metered(probe, reading);
     }
 
-    private static Outcome<JudgedReading> Continuity(Probe probe, Reading reading) => reading.Unit switch
-    {
-        ReadingUnit.Beep => Ok(reading, reading.Value > 0, probe),
-        ReadingUnit.OverRange => Ok(reading, false, probe),
-        ReadingUnit.Ohms => Ok(reading, reading.Value <= BenchLimits.Shipped.Contact.DirtyOhms, probe),
-        _ => Outcome<JudgedReading>.Fail("This probe wants the buzzer: beep, no beep, or ohms."),
-    };
+    private static Outcome<JudgedReading> Continuity(Probe probe, Reading reading) =>
+        reading.Unit switch
+        {
+            ReadingUnit.Beep => Ok(reading, reading.Value > 0, probe),
+            ReadingUnit.OverRange => Ok(reading, false, probe),
+            ReadingUnit.Ohms => Ok(reading, reading.Value <= BenchLimits.Shipped.Contact.DirtyOhms, probe),
+            _ => Outcome<JudgedReading>.Fail("This probe wants the buzzer: beep, no beep, or ohms."),
+        };
 
     private static Outcome<JudgedReading> Metered(Probe probe, Reading reading)
     {
         var wanted = AssumedUnit(probe.Kind);
         if (wanted == ReadingUnit.Ohms && reading.Unit == ReadingUnit.Beep)
-            reading = reading with { Unit = reading.Value > 0 ? ReadingUnit.Ohms : ReadingUnit.OverRange, Value = reading.Value > 0 ? 0 : null };
+            reading = reading with
+            {
+                Unit = reading.Value > 0 ? ReadingUnit.Ohms : ReadingUnit.OverRange,
+                Value = reading.Value > 0 ? 0 : null,
+            };
         if (reading.Unit == ReadingUnit.OverRange)
         {
             return wanted is ReadingUnit.Ohms or ReadingUnit.DiodeVolts
@@ -137,20 +179,30 @@ public static class ReadingJudge
     private static string? WrongSign(Probe probe, double volts)
     {
         var (low, high) = (probe.Expect.Low ?? double.MinValue, probe.Expect.High ?? double.MaxValue);
-        var sign = low > 0 ? 1 : high < 0 ? -1 : 0;
-        if (volts * sign >= 0 || IsMissing(probe, volts)) return null;
-        return $"{(volts < 0 ? "Minus" : "Plus")} where {(sign > 0 ? "plus" : "minus")} is expected: swap the tips. If they were right, the supply is reversed: switch nothing on.";
+        var sign =
+            low > 0 ? 1
+            : high < 0 ? -1
+            : 0;
+        if (volts * sign >= 0 || IsMissing(probe, volts))
+            return null;
+        return $"{(volts < 0 ? "Minus" : "Plus")} where {(sign > 0 ? "plus" : "minus")} is expected: swap the tips. If they "
+            + $"were right, the supply is reversed: switch nothing on.";
     }
 
-    private static bool IsMissing(Probe probe, double volts) => Math.Abs(volts) < 0.1 * Math.Abs(probe.Expect.Low ?? probe.Expect.High ?? 0);
+    private static bool IsMissing(Probe probe, double volts) =>
+        Math.Abs(volts) < 0.1 * Math.Abs(probe.Expect.Low ?? probe.Expect.High ?? 0);
 
-    private static Outcome<JudgedReading> Ok(Reading reading, bool good, Probe probe) => Outcome<JudgedReading>.Ok(
-        new JudgedReading(reading, good ? ProbeOutcome.Normal : ProbeOutcome.Abnormal, good ? "as expected" : Wrong(reading, probe)));
+    private static Outcome<JudgedReading> Ok(Reading reading, bool good, Probe probe) =>
+        Outcome<JudgedReading>.Ok(
+            new JudgedReading(reading, good ? ProbeOutcome.Normal : ProbeOutcome.Abnormal, good ? "as expected" : Wrong(reading, probe))
+        );
 
     private static string Wrong(Reading reading, Probe probe)
     {
-        if (reading.Value is not { } value || probe.Kind is ProbeKind.Continuity) return "not as expected";
-        if (probe.Kind == ProbeKind.Volts && IsMissing(probe, value)) return "missing";
+        if (reading.Value is not { } value || probe.Kind is ProbeKind.Continuity)
+            return "not as expected";
+        if (probe.Kind == ProbeKind.Volts && IsMissing(probe, value))
+            return "missing";
         // Of a negative rail the bench says low when it is too near to zero.
         return (value < (probe.Expect.Low ?? double.MinValue)) ^ probe.Expect.High < 0 ? "low" : "high";
     }
@@ -158,18 +210,21 @@ public static class ReadingJudge
     private static bool? Word(string text)
     {
         var first = text.Split([' ', ',', ';', '.', ':'], 2)[0].ToLowerInvariant();
-        return GoodWords.Contains(first) ? true : BadWords.Contains(first) ? false : null;
+        return GoodWords.Contains(first) ? true
+            : BadWords.Contains(first) ? false
+            : null;
     }
 
-    private static string Name(ReadingUnit unit) => unit switch
-    {
-        ReadingUnit.Volts => "volts",
-        ReadingUnit.Ohms => "ohms",
-        ReadingUnit.Farads => "farads",
-        ReadingUnit.Amps => "amperes",
-        ReadingUnit.DiodeVolts => "a diode drop",
-        ReadingUnit.Beep => "the buzzer",
-        ReadingUnit.OverRange => "over range",
-        _ => "a word",
-    };
+    private static string Name(ReadingUnit unit) =>
+        unit switch
+        {
+            ReadingUnit.Volts => "volts",
+            ReadingUnit.Ohms => "ohms",
+            ReadingUnit.Farads => "farads",
+            ReadingUnit.Amps => "amperes",
+            ReadingUnit.DiodeVolts => "a diode drop",
+            ReadingUnit.Beep => "the buzzer",
+            ReadingUnit.OverRange => "over range",
+            _ => "a word",
+        };
 }

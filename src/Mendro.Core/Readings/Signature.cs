@@ -26,11 +26,19 @@ public sealed record Signature(double? Median, double Spread, int Units, double?
     /// <returns>The signature, or null without any reading.</returns>
     public static Signature? Of(IReadOnlyList<double?> readings)
     {
-        if (readings.Count == 0) return null;
+        if (readings.Count == 0)
+            return null;
         var values = readings.OfType<double>().Order().ToList();
-        if (values.Count * 2 <= readings.Count) return new Signature(null, 0, readings.Count, values.Count > 0 ? values[0] : null, values.Count > 0 ? values[^1] : null);
+        if (values.Count * 2 <= readings.Count)
+            return new Signature(null, 0, readings.Count, values.Count > 0 ? values[0] : null, values.Count > 0 ? values[^1] : null);
         var median = MedianOf(values);
-        return new Signature(median, MadToSigma * MedianOf(values.Select(v => Math.Abs(v - median)).Order().ToList()), readings.Count, values[0], values[^1]);
+        return new Signature(
+            median,
+            MadToSigma * MedianOf(values.Select(v => Math.Abs(v - median)).Order().ToList()),
+            readings.Count,
+            values[0],
+            values[^1]
+        );
     }
 
     /// <summary>Compares a reading: how many spreads it is away from the median.</summary>
@@ -38,10 +46,14 @@ public sealed record Signature(double? Median, double Spread, int Units, double?
     /// <param name="kind">Kind of probe; sets how small a difference can mean anything (common practice, no source).</param>
     public SignatureMatch Compare(double? value, ProbeKind kind)
     {
-        if (Median is not { } median || value is not { } v) return new(null, Median is null == value is null);
+        if (Median is not { } median || value is not { } v)
+            return new(null, Median is null == value is null);
         var least = TradeLibrary.Of(kind).LeastDifference;
         var spread = Math.Max(Math.Max(Spread, least), LeastRelativeSpread * Math.Abs(median));
-        var away = spread > 0 ? (v - median) / spread : v == median ? 0 : double.PositiveInfinity * Math.Sign(v - median);
+        var away =
+            spread > 0 ? (v - median) / spread
+            : v == median ? 0
+            : double.PositiveInfinity * Math.Sign(v - median);
         return new(away, Math.Abs(away) <= LineInSpreads);
     }
 
@@ -51,5 +63,6 @@ public sealed record Signature(double? Median, double Spread, int Units, double?
 
 /// <summary>A reading beside the good units.</summary>
 /// <param name="Spreads">How many spreads away it is, with sign; null when one of both is over range.</param>
-/// <param name="Alike">True when it is like the good units: within three spreads, a spread being at least 2 % of the median and 0.1 Ω or 10 mV.</param>
+/// <param name="Alike">True when it is like the good units: within three spreads, a spread being at least 2 % of the median and 0.1
+/// Ω or 10 mV.</param>
 public sealed record SignatureMatch(double? Spreads, bool Alike);

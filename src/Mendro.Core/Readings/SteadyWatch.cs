@@ -57,7 +57,8 @@ public sealed class SteadyWatch
         _window.Add((at, v));
         // One sample older than needed is kept, so that the window really spans the longest hold.
         var longest = _hold * 2;
-        while (_window.Count > 2 && _window[1].At <= at - longest) _window.RemoveAt(0);
+        while (_window.Count > 2 && _window[1].At <= at - longest)
+            _window.RemoveAt(0);
         var need = unit == ReadingUnit.Volts && Math.Abs(v) < NearZeroVolts ? longest : _hold;
         // From the last sample before the hold began on, so that the window spans all of it.
         var from = Math.Max(0, _window.FindLastIndex(s => s.At <= at - need));
@@ -67,24 +68,31 @@ public sealed class SteadyWatch
         if (high - low > Tolerance(unit, (high + low) / 2))
         {
             // Moving is not lifting yet: tips that slide about on a point do not arm. Wandering about zero does.
-            if (unit is ReadingUnit.Volts or ReadingUnit.DiodeVolts && Math.Abs(v) < NearZeroVolts) _armed = true;
+            if (unit is ReadingUnit.Volts or ReadingUnit.DiodeVolts && Math.Abs(v) < NearZeroVolts)
+                _armed = true;
             return _armed && Math.Abs(v) < NearZeroVolts && unit == ReadingUnit.Volts ? SteadyState.Open : SteadyState.Moving;
         }
 
-        if (!spans) return SteadyState.Moving;
-        if (!_armed) return SteadyState.Held;
+        if (!spans)
+            return SteadyState.Moving;
+        if (!_armed)
+            return SteadyState.Held;
         _armed = false;
         return SteadyState.Accepted;
     }
 
     /// <summary>Largest spread of a value that stands still, in its unit.</summary>
-    public static double Tolerance(ReadingUnit unit, double value) => Math.Max(RelativeTolerance * Math.Abs(value), unit switch
-    {
-        ReadingUnit.Volts => 0.004,
-        ReadingUnit.DiodeVolts => 0.004,
-        ReadingUnit.Ohms => 0.1,
-        ReadingUnit.Farads => 20e-12,
-        ReadingUnit.Amps => 0.0005,
-        _ => 0,
-    });
+    public static double Tolerance(ReadingUnit unit, double value) =>
+        Math.Max(
+            RelativeTolerance * Math.Abs(value),
+            unit switch
+            {
+                ReadingUnit.Volts => 0.004,
+                ReadingUnit.DiodeVolts => 0.004,
+                ReadingUnit.Ohms => 0.1,
+                ReadingUnit.Farads => 20e-12,
+                ReadingUnit.Amps => 0.0005,
+                _ => 0,
+            }
+        );
 }

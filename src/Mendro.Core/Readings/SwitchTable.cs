@@ -26,7 +26,9 @@ public static class SwitchTable
 
     /// <summary>Table of a part kind, or null.</summary>
     public static IReadOnlyList<SwitchLine>? Of(PartKind? kind) =>
-        kind?.Has(PartRole.Switch) == true ? Power : kind?.Has(PartRole.Fuse) == true ? Fuse : null;
+        kind?.Has(PartRole.Switch) == true ? Power
+        : kind?.Has(PartRole.Fuse) == true ? Fuse
+        : null;
 
     /// <summary>Takes a position off the front of a reading: <c>off open</c>, <c>on: beep</c>.</summary>
     /// <returns>True for on, false for off, null when none was told; and the rest.</returns>
@@ -34,7 +36,11 @@ public static class SwitchTable
     {
         var typed = text.Trim();
         foreach (var (word, on) in new[] { ("on", true), ("off", false) })
-            if (typed.Length > word.Length && typed.StartsWith(word, StringComparison.OrdinalIgnoreCase) && typed[word.Length] is ' ' or ':')
+            if (
+                typed.Length > word.Length
+                && typed.StartsWith(word, StringComparison.OrdinalIgnoreCase)
+                && typed[word.Length] is ' ' or ':'
+            )
                 return (on, typed[(word.Length + 1)..].Trim());
         return (null, typed);
     }

@@ -17,5 +17,17 @@ namespace Mendro.Shop.Demo;
 /// <param name="Accessories">Accessories.</param>
 /// <param name="Script">What happened, one line a step; see <see cref="DemoWorld"/>.</param>
 public sealed record DemoJob(
-    string Model, double Days, string? Owner, string? Contact, string? Unit, string? Revision, string? Serial, string? Lot, decimal? Paid,
-    decimal[]? Values, string? Claim, string? Accessories, string[] Script);
+    string Model,
+    double Days,
+    string? Owner,
+    string? Contact,
+    string? Unit,
+    string? Revision,
+    string? Serial,
+    string? Lot,
+    decimal? Paid,
+    decimal[]? Values,
+    string? Claim,
+    string? Accessories,
+    string[] Script
+);

@@ -14,11 +14,20 @@ namespace Mendro.Shop.Demo;
 /// <summary>
 /// Fills an empty shop with an invented world. Every step goes through the same stores and rules as a page would.
 /// Steps: <c>mark ID</c>, <c>pass FUNCTION …</c>, <c>fail FUNCTION [LOOK]</c>, <c>failall [LOOK]</c>, <c>read PROBE TEXT</c>,
-/// <c>starts FUNCTION pass|fail N</c>, <c>provoke FUNCTION HOW changed|same</c>, <c>swap FUNCTION PART=GEAR… RESULT</c> (gear by its number), <c>cause PART MODE</c>, <c>fix PART METHOD [MINUTES] [COST]</c>, <c>prove</c> (all functions pass), <c>stage NAME</c>,
-/// <c>contacts CONNECTOR NUMBER=STATE…</c>, <c>hide PART.MODE …</c> (what the stand-in meter will find), <c>close</c> (case closed up), <c>shelf NAME REASON|NEXT</c>, <c>end NAME NOTE</c>, <c>day N</c> (days later).
+/// <c>starts FUNCTION pass|fail N</c>, <c>provoke FUNCTION HOW changed|same</c>, <c>swap FUNCTION PART=GEAR… RESULT</c> (gear by
+/// its number), <c>cause PART MODE</c>, <c>fix PART METHOD [MINUTES] [COST]</c>, <c>prove</c> (all functions pass), <c>stage
+/// NAME</c>,
+/// <c>contacts CONNECTOR NUMBER=STATE…</c>, <c>hide PART.MODE …</c> (what the stand-in meter will find), <c>close</c> (case closed
+/// up), <c>shelf NAME REASON|NEXT</c>, <c>end NAME NOTE</c>, <c>day N</c> (days later).
 /// </summary>
 public sealed class DemoWorld(
-    ShopDatabase database, SecondLookDesk secondLooks, PracticeDesk practice, ModelShelf models, TradeLibrary library, TimeProvider time)
+    ShopDatabase database,
+    SecondLookDesk secondLooks,
+    PracticeDesk practice,
+    ModelShelf models,
+    TradeLibrary library,
+    TimeProvider time
+)
 {
     private const long PracticeSeed = 7;
 
@@ -45,25 +54,29 @@ public sealed class DemoWorld(
 
     private JobBench Bench => new(Jobs, Records, models, _clock);
 
-    private HandOverDesk HandOver => new(Bench, Jobs, Records, new GoodReadingStore(database, _clock), new Ledger(database, new ActionStore(database, _clock)));
+    private HandOverDesk HandOver =>
+        new(Bench, Jobs, Records, new GoodReadingStore(database, _clock), new Ledger(database, new ActionStore(database, _clock)));
 
     /// <summary>Seeds the shop, unless it has jobs already.</summary>
-    public void SeedOnce() => database.InOneTransaction(() =>
-    {
-        if (Jobs.All().Count > 0 || Jobs.Deleted().Count > 0) return false;
-        new SettingsStore(database).Save(ShopSettings.Default with { ShopName = "Lantern Yard Repairs" });
-        TakeGear();
-        var world = JsonSerializer.Deserialize<List<DemoJob>>(Resource("demo-jobs.json"), ProfileJson.Options) ?? [];
-        foreach (var job in world.OrderByDescending(j => j.Days)) Play(job);
-        new GoodReadingStore(database, _clock).Add(GoodReadingFile.Read(Resource("demo-good-readings.csv"), out _));
-        practice.Start("harrow-quartet", PracticeSeed);
-        return true;
-    });
+    public void SeedOnce() =>
+        database.InOneTransaction(() =>
+        {
+            if (Jobs.All().Count > 0 || Jobs.Deleted().Count > 0)
+                return false;
+            new SettingsStore(database).Save(ShopSettings.Default with { ShopName = "Lantern Yard Repairs" });
+            TakeGear();
+            var world = JsonSerializer.Deserialize<List<DemoJob>>(Resource("demo-jobs.json"), ProfileJson.Options) ?? [];
+            foreach (var job in world.OrderByDescending(j => j.Days))
+                Play(job);
+            new GoodReadingStore(database, _clock).Add(GoodReadingFile.Read(Resource("demo-good-readings.csv"), out _));
+            practice.Start("harrow-quartet", PracticeSeed);
+            return true;
+        });
 
     private static string Resource(string name)
     {
-        using var stream = typeof(DemoWorld).Assembly.GetManifestResourceStream(name)
-            ?? throw new InvalidOperationException($"{name} is not embedded.");
+        using var stream =
+            typeof(DemoWorld).Assembly.GetManifestResourceStream(name) ?? throw new InvalidOperationException($"{name} is not embedded.");
         using var reader = new StreamReader(stream);
         return reader.ReadToEnd();
     }
@@ -72,7 +85,8 @@ public sealed class DemoWorld(
     {
         _clock.Set(time.GetUtcNow().AddDays(-60));
         var gear = new GearStore(database, _clock);
-        foreach (var (name, kind, uses) in Pieces) gear.AddUses(gear.Add(name, kind), uses);
+        foreach (var (name, kind, uses) in Pieces)
+            gear.AddUses(gear.Add(name, kind), uses);
     }
 
     private void Play(DemoJob told)
@@ -81,30 +95,37 @@ public sealed class DemoWorld(
         _clock.Set(time.GetUtcNow().AddDays(-told.Days));
         var steps = told.Script.Select(s => s.Split(' ', 2)).Select(s => (Verb: s[0], Told: s.Length > 1 ? s[1] : "")).ToList();
         var atDoor = steps.TakeWhile(s => s.Verb is "mark" or "pass" or "fail" or "failall").ToList();
-        var job = Jobs.TakeIn(new NewJob(
-            new Job
-            {
-                ProfileId = told.Model,
-                ProfileVersion = version,
-                ModelName = model.Profile.FullName,
-                UnitName = told.Unit ?? "",
-                Revision = told.Revision ?? "",
-                Serial = told.Serial ?? "",
-                Lot = told.Lot ?? "",
-                Paid = told.Paid,
-                Currency = ShopSettings.Default.Currency,
-                Claim = told.Claim ?? "",
-                Accessories = told.Accessories ?? "",
-                ValueWorking = told.Values?[0],
-                ValueAsIs = told.Values?[1],
-                ValueParts = told.Values?[2],
-                Stage = WorkStage.Find,
-                ReceivedAt = _clock.GetUtcNow(),
-            },
-            told.Owner,
-            told.Contact ?? "",
-            atDoor.SelectMany(s => Tried(model, s.Verb, s.Told)).Select(b => BenchRecord.Of(b, model, WorkStage.Intake, _clock.GetUtcNow())).ToList()));
-        foreach (var (verb, rest) in steps.Skip(atDoor.Count)) Step(Jobs.Find(job.Number)!, model, verb, rest);
+        var job = Jobs.TakeIn(
+            new NewJob(
+                new Job
+                {
+                    ProfileId = told.Model,
+                    ProfileVersion = version,
+                    ModelName = model.Profile.FullName,
+                    UnitName = told.Unit ?? "",
+                    Revision = told.Revision ?? "",
+                    Serial = told.Serial ?? "",
+                    Lot = told.Lot ?? "",
+                    Paid = told.Paid,
+                    Currency = ShopSettings.Default.Currency,
+                    Claim = told.Claim ?? "",
+                    Accessories = told.Accessories ?? "",
+                    ValueWorking = told.Values?[0],
+                    ValueAsIs = told.Values?[1],
+                    ValueParts = told.Values?[2],
+                    Stage = WorkStage.Find,
+                    ReceivedAt = _clock.GetUtcNow(),
+                },
+                told.Owner,
+                told.Contact ?? "",
+                atDoor
+                    .SelectMany(s => Tried(model, s.Verb, s.Told))
+                    .Select(b => BenchRecord.Of(b, model, WorkStage.Intake, _clock.GetUtcNow()))
+                    .ToList()
+            )
+        );
+        foreach (var (verb, rest) in steps.Skip(atDoor.Count))
+            Step(Jobs.Find(job.Number)!, model, verb, rest);
     }
 
     private void Step(Job job, DeviceModel model, string verb, string rest)
@@ -121,7 +142,8 @@ public sealed class DemoWorld(
         switch (verb)
         {
             case "pass" or "fail" or "failall" or "mark":
-                foreach (var body in Tried(model, verb, rest)) File(body);
+                foreach (var body in Tried(model, verb, rest))
+                    File(body);
                 break;
             case "read":
                 var probe = model.Profile.FindProbe(words[0]) ?? throw Wrong(job, verb, rest);
@@ -131,7 +153,11 @@ public sealed class DemoWorld(
             case "contacts":
                 var marks = new ContactMarkStore(database, _clock);
                 foreach (var pair in words[1..].Select(w => w.Split('=')))
-                    marks.Add(job.Id, words[0], new ContactMark(Number(pair[0]), Enum.Parse<ContactState>(pair[1], ignoreCase: true), null));
+                    marks.Add(
+                        job.Id,
+                        words[0],
+                        new ContactMark(Number(pair[0]), Enum.Parse<ContactState>(pair[1], ignoreCase: true), null)
+                    );
                 break;
             case "hide":
                 new StandInTruthStore(database).Hide(job.Id, words);
@@ -144,17 +170,32 @@ public sealed class DemoWorld(
                 break;
             case "swap":
                 var swaps = words[1..^1].Select(w => w.Split('=')).Select(w => (Part: new PartId(w[0]), Piece: Number(w[1]))).ToList();
-                var stood = swaps.Select(s => new SwapPiece(Gear.EngineId(s.Piece), Pieces[s.Piece - 1].Name, Pieces[s.Piece - 1].Kind)).ToList();
+                var stood = swaps
+                    .Select(s => new SwapPiece(Gear.EngineId(s.Piece), Pieces[s.Piece - 1].Name, Pieces[s.Piece - 1].Kind))
+                    .ToList();
                 var swapped = swaps.Select(s => s.Part).ToList();
-                File(new SwapTrial(words[0], Enum.Parse<SwapResult>(words[^1], ignoreCase: true), SwapPlanner.Chain(model, words[0], swapped), swapped, stood));
+                File(
+                    new SwapTrial(
+                        words[0],
+                        Enum.Parse<SwapResult>(words[^1], ignoreCase: true),
+                        SwapPlanner.Chain(model, words[0], swapped),
+                        swapped,
+                        stood
+                    )
+                );
                 break;
             case "cause":
                 secondLooks.Consider(File(CauseSeen.Make(model, words[0], words[1], true)));
                 break;
             case "fix":
                 var minutes = words.Length > 2 ? double.Parse(words[2], CultureInfo.InvariantCulture) : default(double?);
-                var cost = words.Length > 3 ? decimal.Parse(words[3], CultureInfo.InvariantCulture) : library.FindMethod(words[1])?.PartsCost;
-                File(RepairLogged.Make(model, words[0], words[1]), WorkStage.Fix, r => r with { Minutes = minutes ?? r.Minutes, Cost = cost });
+                var cost =
+                    words.Length > 3 ? decimal.Parse(words[3], CultureInfo.InvariantCulture) : library.FindMethod(words[1])?.PartsCost;
+                File(
+                    RepairLogged.Make(model, words[0], words[1]),
+                    WorkStage.Fix,
+                    r => r with { Minutes = minutes ?? r.Minutes, Cost = cost }
+                );
                 break;
             case "prove":
                 foreach (var function in model.Profile.Functions)
@@ -165,18 +206,37 @@ public sealed class DemoWorld(
 
                 break;
             case "stage":
-                Jobs.Move(job, job.Status with { Stage = Enum.Parse<WorkStage>(rest) }, $"On to {StageWords.Name(Enum.Parse<WorkStage>(rest))}");
+                Jobs.Move(
+                    job,
+                    job.Status with
+                    {
+                        Stage = Enum.Parse<WorkStage>(rest),
+                    },
+                    $"On to {StageWords.Name(Enum.Parse<WorkStage>(rest))}"
+                );
                 break;
             case "close":
                 File(new AccessNoted(AccessState.Closed));
                 break;
             case "shelf":
                 var reason = rest[(words[0].Length + 1)..].Split('|');
-                Must(HandOver.Shelve(job.Number, Enum.Parse<Shelf>(words[0]), reason[0], reason.Length > 1 ? reason[1] : ""), job, verb, rest);
+                Must(
+                    HandOver.Shelve(job.Number, Enum.Parse<Shelf>(words[0]), reason[0], reason.Length > 1 ? reason[1] : ""),
+                    job,
+                    verb,
+                    rest
+                );
                 break;
             case "end":
                 var ending = Enum.Parse<JobEnd>(words[0]);
-                var order = new CloseOrder(job.Number, ending, rest[words[0].Length..].Trim(), "", ending == JobEnd.ForSale ? job.ValueWorking : null, false);
+                var order = new CloseOrder(
+                    job.Number,
+                    ending,
+                    rest[words[0].Length..].Trim(),
+                    "",
+                    ending == JobEnd.ForSale ? job.ValueWorking : null,
+                    false
+                );
                 Must(HandOver.Close(order), job, verb, rest);
                 break;
             case "day":
@@ -197,17 +257,21 @@ public sealed class DemoWorld(
             "fail" => [FunctionTrial.Make(model, words[0], false, words.ElementAtOrDefault(1))],
             _ => [.. model.Profile.Functions.Select(f => FunctionTrial.Make(model, f.Id, false, words.ElementAtOrDefault(0)))],
         };
-        return bodies.Select(b => b ?? throw new InvalidOperationException($"Demo: {model.Profile.Id} knows nothing of “{verb} {rest}”.")).ToList();
+        return bodies
+            .Select(b => b ?? throw new InvalidOperationException($"Demo: {model.Profile.Id} knows nothing of “{verb} {rest}”."))
+            .ToList();
     }
 
     private static int Number(string text) => int.Parse(text, CultureInfo.InvariantCulture);
 
     private static void Must(Deed<Done> deed, Job job, string verb, string rest)
     {
-        if (deed.Refusal is { } refusal) throw new InvalidOperationException($"{Wrong(job, verb, rest).Message} {refusal.Problem}");
+        if (deed.Refusal is { } refusal)
+            throw new InvalidOperationException($"{Wrong(job, verb, rest).Message} {refusal.Problem}");
     }
 
-    private static InvalidOperationException Wrong(Job job, string verb, string rest) => new($"Demo job {job.Number}: “{verb} {rest}” cannot be done.");
+    private static InvalidOperationException Wrong(Job job, string verb, string rest) =>
+        new($"Demo job {job.Number}: “{verb} {rest}” cannot be done.");
 
     /// <summary>A clock that the demo world sets, so that its history lies in the past.</summary>
     private sealed class SteppedClock(TimeProvider real) : TimeProvider

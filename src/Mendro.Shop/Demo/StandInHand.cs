@@ -40,36 +40,44 @@ public sealed class StandInHand(StandInTruthStore truths, SettingsStore settings
         _supply.Start();
         var shop = settings.Get();
         static bool Replaceable(InstrumentAddress? address) => address is null or { Host: "127.0.0.1" };
-        settings.Save(shop with
-        {
-            Meter = Replaceable(shop.Meter) ? new InstrumentAddress("127.0.0.1", _meter.Port) : shop.Meter,
-            Supply = Replaceable(shop.Supply) ? new InstrumentAddress("127.0.0.1", _supply.Port) : shop.Supply,
-        });
+        settings.Save(
+            shop with
+            {
+                Meter = Replaceable(shop.Meter) ? new InstrumentAddress("127.0.0.1", _meter.Port) : shop.Meter,
+                Supply = Replaceable(shop.Supply) ? new InstrumentAddress("127.0.0.1", _supply.Port) : shop.Supply,
+            }
+        );
     }
 
     /// <summary>Moves the tips to a point of a job's unit, as a hand does: lifted, then on it.</summary>
     public void Reach(JobView view, Probe probe)
     {
-        if (_meter is null) return;
+        if (_meter is null)
+            return;
         var point = TrueReadings.At(view.Model, Unit(view), probe, Share(view.Job.Number));
         lock (_lock)
         {
             _at = (view.Job.Id, point);
-            if (point is null || HeldOff) _tips.Lift();
-            else _tips.Reach(point, HandDelay);
+            if (point is null || HeldOff)
+                _tips.Lift();
+            else
+                _tips.Reach(point, HandDelay);
         }
     }
 
     /// <summary>Moves the tips across one contact of a connector.</summary>
     public void ReachContact(JobView view, Connector connector, Contact contact)
     {
-        if (_meter is null) return;
+        if (_meter is null)
+            return;
         var point = new TipPoint("CONT", TrueReadings.Contact(view.Model, Unit(view), connector, contact, view.Job.Number));
         lock (_lock)
         {
             _at = (view.Job.Id, point);
-            if (HeldOff) _tips.Lift();
-            else _tips.Reach(point, HandDelay);
+            if (HeldOff)
+                _tips.Lift();
+            else
+                _tips.Reach(point, HandDelay);
         }
     }
 
@@ -79,8 +87,10 @@ public sealed class StandInHand(StandInTruthStore truths, SettingsStore settings
         lock (_lock)
         {
             HeldOff = off;
-            if (off || _at.Point is null) _tips.Lift();
-            else _tips.Reach(_at.Point, HandDelay);
+            if (off || _at.Point is null)
+                _tips.Lift();
+            else
+                _tips.Reach(_at.Point, HandDelay);
         }
     }
 
@@ -100,10 +110,12 @@ public sealed class StandInHand(StandInTruthStore truths, SettingsStore settings
     /// <summary>The unit with its hidden faults, after the repairs that were done to it.</summary>
     public PracticeUnit Unit(JobView view)
     {
-        if (view.Job.PracticeSeed is not null) return PracticeDesk.Replay(view.Job, view.Model, view.Records).Unit;
+        if (view.Job.PracticeSeed is not null)
+            return PracticeDesk.Replay(view.Job, view.Model, view.Records).Unit;
         var unit = PracticeUnit.With(view.Model, $"demo/{view.Job.Number}", Faults(view));
         foreach (var repair in view.Records.Select(r => r.Body).OfType<RepairLogged>())
-            if (view.Model.Library.FindMethod(repair.Method) is { } method) unit.Repair(repair.Part, method);
+            if (view.Model.Library.FindMethod(repair.Method) is { } method)
+                unit.Repair(repair.Part, method);
         return unit;
     }
 
@@ -116,7 +128,9 @@ public sealed class StandInHand(StandInTruthStore truths, SettingsStore settings
             truths.Hide(view.Job.Id, hidden);
         }
 
-        return hidden.Select(id => Enumerable.Range(0, view.Model.Faults.Count).FirstOrDefault(f => view.Model.Faults[f].Id == id, -1)).Where(f => f >= 0);
+        return hidden
+            .Select(id => Enumerable.Range(0, view.Model.Faults.Count).FirstOrDefault(f => view.Model.Faults[f].Id == id, -1))
+            .Where(f => f >= 0);
     }
 
     private static double Share(long number) => SHA256.HashData(Encoding.UTF8.GetBytes($"share/{number}"))[0] / 255.0;

@@ -11,13 +11,15 @@ public sealed class MeterTips(TimeProvider time)
     /// <summary>Moves the tips to a point: lifted at once, on it after the delay that a hand needs.</summary>
     public void Reach(TipPoint point, TimeSpan delay)
     {
-        lock (_lock) (_point, _touchedAt, _delay) = (point, time.GetTimestamp(), delay);
+        lock (_lock)
+            (_point, _touchedAt, _delay) = (point, time.GetTimestamp(), delay);
     }
 
     /// <summary>Lifts the tips.</summary>
     public void Lift()
     {
-        lock (_lock) _point = null;
+        lock (_lock)
+            _point = null;
     }
 
     /// <summary>The point under the tips and how long they have been on it; null while they are lifted.</summary>
@@ -25,7 +27,8 @@ public sealed class MeterTips(TimeProvider time)
     {
         lock (_lock)
         {
-            if (_point is not { } point) return null;
+            if (_point is not { } point)
+                return null;
             var since = time.GetElapsedTime(_touchedAt) - _delay;
             return since >= TimeSpan.Zero ? (point, since) : null;
         }

@@ -15,8 +15,19 @@ public abstract class ScpiServer : IDisposable
 
     private static readonly Dictionary<string, string> ShortForms = new()
     {
-        ["MEASURE"] = "MEAS", ["CONFIGURE"] = "CONF", ["VOLTAGE"] = "VOLT", ["RESISTANCE"] = "RES", ["CONTINUITY"] = "CONT", ["DIODE"] = "DIOD",
-        ["CAPACITANCE"] = "CAP", ["CURRENT"] = "CURR", ["SYSTEM"] = "SYST", ["ERROR"] = "ERR", ["OUTPUT"] = "OUTP", ["SOURCE"] = "SOUR", ["STATE"] = "STAT",
+        ["MEASURE"] = "MEAS",
+        ["CONFIGURE"] = "CONF",
+        ["VOLTAGE"] = "VOLT",
+        ["RESISTANCE"] = "RES",
+        ["CONTINUITY"] = "CONT",
+        ["DIODE"] = "DIOD",
+        ["CAPACITANCE"] = "CAP",
+        ["CURRENT"] = "CURR",
+        ["SYSTEM"] = "SYST",
+        ["ERROR"] = "ERR",
+        ["OUTPUT"] = "OUTP",
+        ["SOURCE"] = "SOUR",
+        ["STATE"] = "STAT",
     };
 
     // Nodes that may be left out: the default of their level.
@@ -49,7 +60,8 @@ public abstract class ScpiServer : IDisposable
     {
         lock (_lock)
         {
-            foreach (var client in _clients) client.Dispose();
+            foreach (var client in _clients)
+                client.Dispose();
             _clients.Clear();
         }
     }
@@ -74,7 +86,8 @@ public abstract class ScpiServer : IDisposable
     {
         lock (_lock)
         {
-            if (_errors.Count < LongestQueue) _errors.Enqueue($"{code},\"{words}\"");
+            if (_errors.Count < LongestQueue)
+                _errors.Enqueue($"{code},\"{words}\"");
         }
     }
 
@@ -88,8 +101,10 @@ public abstract class ScpiServer : IDisposable
             var space = command.IndexOf(' ', StringComparison.Ordinal);
             var header = Short(space < 0 ? command : command[..space]);
             var answer = Common(header) ?? Do(header, space < 0 ? "" : command[(space + 1)..].Trim());
-            if (answer is null) Error(-113, "Undefined header");
-            else if (header.EndsWith('?')) answers.Add(answer);
+            if (answer is null)
+                Error(-113, "Undefined header");
+            else if (header.EndsWith('?'))
+                answers.Add(answer);
         }
 
         return answers.Count > 0 ? string.Join(';', answers) : null;
@@ -99,21 +114,32 @@ public abstract class ScpiServer : IDisposable
     {
         switch (header)
         {
-            case "*IDN?": return Identity;
+            case "*IDN?":
+                return Identity;
             case "*RST" or "*CLS":
-                lock (_lock) _errors.Clear();
+                lock (_lock)
+                    _errors.Clear();
                 return header == "*RST" ? Do("*RST", "") ?? "" : "";
-            case "*OPC?": return "1";
+            case "*OPC?":
+                return "1";
             case "SYST:ERR?":
-                lock (_lock) return _errors.TryDequeue(out var error) ? error : "0,\"No error\"";
-            default: return null;
+                lock (_lock)
+                    return _errors.TryDequeue(out var error) ? error : "0,\"No error\"";
+            default:
+                return null;
         }
     }
 
     private static string Short(string header)
     {
         var query = header.EndsWith('?');
-        var nodes = header.TrimEnd('?').TrimStart(':').ToUpperInvariant().Split(':').Select(n => ShortForms.GetValueOrDefault(n, n)).Where(n => !Optional.Contains(n));
+        var nodes = header
+            .TrimEnd('?')
+            .TrimStart(':')
+            .ToUpperInvariant()
+            .Split(':')
+            .Select(n => ShortForms.GetValueOrDefault(n, n))
+            .Where(n => !Optional.Contains(n));
         return string.Join(':', nodes) + (query ? "?" : "");
     }
 
@@ -124,7 +150,8 @@ public abstract class ScpiServer : IDisposable
             while (!_stop.IsCancellationRequested)
             {
                 var client = await listener.AcceptTcpClientAsync(_stop.Token);
-                lock (_lock) _clients.Add(client);
+                lock (_lock)
+                    _clients.Add(client);
                 _ = ServeAsync(client);
             }
         }
@@ -149,13 +176,15 @@ public abstract class ScpiServer : IDisposable
                 {
                     if (b != (byte)'\n')
                     {
-                        if (line.Length < LongestLine) line.Append((char)b);
+                        if (line.Length < LongestLine)
+                            line.Append((char)b);
                         continue;
                     }
 
                     var answer = Answer(line.ToString().Trim());
                     line.Clear();
-                    if (answer is not null) await stream.WriteAsync(Encoding.ASCII.GetBytes(answer + "\n"), _stop.Token);
+                    if (answer is not null)
+                        await stream.WriteAsync(Encoding.ASCII.GetBytes(answer + "\n"), _stop.Token);
                 }
             }
         }
@@ -165,7 +194,8 @@ public abstract class ScpiServer : IDisposable
         }
         finally
         {
-            lock (_lock) _clients.Remove(client);
+            lock (_lock)
+                _clients.Remove(client);
             client.Dispose();
         }
     }

@@ -24,10 +24,15 @@ public sealed class StandInMeter(MeterTips tips, TimeProvider time, int seed = 1
     {
         switch (header)
         {
-            case "*RST": _function = "VOLT"; return "";
-            case "READ?": return Read(_function);
-            case "CONF?": return $"\"{_function}\"";
-            case "ABOR" or "INIT": return "";
+            case "*RST":
+                _function = "VOLT";
+                return "";
+            case "READ?":
+                return Read(_function);
+            case "CONF?":
+                return $"\"{_function}\"";
+            case "ABOR" or "INIT":
+                return "";
         }
 
         if (header.StartsWith("CONF:", StringComparison.Ordinal) && Functions.Contains(header[5..]))
@@ -51,8 +56,10 @@ public sealed class StandInMeter(MeterTips tips, TimeProvider time, int seed = 1
         {
             var touching = tips.Touching();
             // In another function than the point calls for there is nothing to see but the input itself.
-            if (touching is not { } at || at.Point.Function != function) return Unconnected(function);
-            if (at.Point.Value is not { } truth) return Open;
+            if (touching is not { } at || at.Point.Function != function)
+                return Unconnected(function);
+            if (at.Point.Value is not { } truth)
+                return Open;
             var settled = 1 - Math.Exp(-at.For / Settling);
             return Number(truth * settled * (1 + 0.0004 * Noise()) + Floor(function) * Noise());
         }
@@ -60,14 +67,29 @@ public sealed class StandInMeter(MeterTips tips, TimeProvider time, int seed = 1
 
     private string Unconnected(string function)
     {
-        if (function is "RES" or "CONT" or "DIOD") return Open;
+        if (function is "RES" or "CONT" or "DIOD")
+            return Open;
         // A floating input picks up the room: slow wandering of tens of millivolts.
         var seconds = time.GetTimestamp() / (double)time.TimestampFrequency;
         var wandering = 0.022 * Math.Sin(seconds * 5.1) + 0.012 * Math.Sin(seconds * 11.7) + 0.003 * Noise();
-        return Number(function switch { "VOLT" => wandering, "VOLT:AC" => Math.Abs(wandering), _ => Floor(function) * Noise() });
+        return Number(
+            function switch
+            {
+                "VOLT" => wandering,
+                "VOLT:AC" => Math.Abs(wandering),
+                _ => Floor(function) * Noise(),
+            }
+        );
     }
 
-    private static double Floor(string function) => function switch { "VOLT" or "VOLT:AC" or "DIOD" => 0.0003, "RES" or "CONT" => 0.01, "CAP" => 2e-12, _ => 1e-6 };
+    private static double Floor(string function) =>
+        function switch
+        {
+            "VOLT" or "VOLT:AC" or "DIOD" => 0.0003,
+            "RES" or "CONT" => 0.01,
+            "CAP" => 2e-12,
+            _ => 1e-6,
+        };
 
     /// <summary>Between −1 and 1, mostly small.</summary>
     private double Noise() => (_noise.NextDouble() + _noise.NextDouble() + _noise.NextDouble()) / 1.5 - 1;

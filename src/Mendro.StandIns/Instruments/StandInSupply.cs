@@ -28,7 +28,8 @@ public sealed class StandInSupply : ScpiServer
     /// <summary>Hangs something on it, or nothing.</summary>
     public void Attach(SupplyLoad? load)
     {
-        lock (_lock) _load = load;
+        lock (_lock)
+            _load = load;
     }
 
     /// <summary>Volts and amperes at its terminals, and whether the current limit holds.</summary>
@@ -36,11 +37,14 @@ public sealed class StandInSupply : ScpiServer
     {
         lock (_lock)
         {
-            if (!_on) return (0, 0, false);
-            if (_load is not { } load) return (_volts, 0, false);
+            if (!_on)
+                return (0, 0, false);
+            if (_load is not { } load)
+                return (_volts, 0, false);
             var wanted = _volts / Math.Max(load.Ohms, 0.01);
             // Through a short the current flows at any voltage; an honest load starts at its least.
-            if (load.LeastVolts > 0 && _volts < load.LeastVolts) wanted = Math.Min(wanted, 0.002);
+            if (load.LeastVolts > 0 && _volts < load.LeastVolts)
+                wanted = Math.Min(wanted, 0.002);
             return wanted <= _limit ? (_volts, wanted, false) : (_limit * load.Ohms, _limit, true);
         }
     }
@@ -52,27 +56,44 @@ public sealed class StandInSupply : ScpiServer
         {
             switch (header)
             {
-                case "*RST": (_volts, _limit, _on) = (0, 0.1, false); return "";
-                case "VOLT": return Set(argument, MostVolts, v => _volts = v);
-                case "VOLT?": return Number(_volts);
-                case "CURR": return Set(argument, MostAmps, v => _limit = v);
-                case "CURR?": return Number(_limit);
-                case "OUTP":
-                    if (argument.ToUpperInvariant() is not ("ON" or "OFF" or "1" or "0")) Error(-224, "Illegal parameter value");
-                    else _on = argument.ToUpperInvariant() is "ON" or "1";
+                case "*RST":
+                    (_volts, _limit, _on) = (0, 0.1, false);
                     return "";
-                case "OUTP?": return _on ? "1" : "0";
+                case "VOLT":
+                    return Set(argument, MostVolts, v => _volts = v);
+                case "VOLT?":
+                    return Number(_volts);
+                case "CURR":
+                    return Set(argument, MostAmps, v => _limit = v);
+                case "CURR?":
+                    return Number(_limit);
+                case "OUTP":
+                    if (argument.ToUpperInvariant() is not ("ON" or "OFF" or "1" or "0"))
+                        Error(-224, "Illegal parameter value");
+                    else
+                        _on = argument.ToUpperInvariant() is "ON" or "1";
+                    return "";
+                case "OUTP?":
+                    return _on ? "1" : "0";
             }
         }
 
-        return header switch { "MEAS:VOLT?" => Number(Output().Volts), "MEAS:CURR?" => Number(Output().Amps), _ => null };
+        return header switch
+        {
+            "MEAS:VOLT?" => Number(Output().Volts),
+            "MEAS:CURR?" => Number(Output().Amps),
+            _ => null,
+        };
     }
 
     private string Set(string argument, double most, Action<double> set)
     {
-        if (!double.TryParse(argument, NumberStyles.Float, CultureInfo.InvariantCulture, out var value)) Error(-104, "Data type error");
-        else if (!(value >= 0 && value <= most)) Error(-222, "Data out of range");
-        else set(value);
+        if (!double.TryParse(argument, NumberStyles.Float, CultureInfo.InvariantCulture, out var value))
+            Error(-104, "Data type error");
+        else if (!(value >= 0 && value <= most))
+            Error(-222, "Data out of range");
+        else
+            set(value);
         return "";
     }
 

@@ -20,10 +20,14 @@ public static class TrueReadings
     /// <returns>The point, or null when no meter answers there.</returns>
     public static TipPoint? At(DeviceModel model, PracticeUnit unit, Probe probe, double share)
     {
-        if (MeterDialect.Function(model.Profile, probe) is not { } node) return null;
+        if (MeterDialect.Function(model.Profile, probe) is not { } node)
+            return null;
         var (outcome, cause) = unit.ProbeCause(probe);
         var expect = ExpectationRules.For(model.Profile, probe).Probe.Expect;
-        return new TipPoint(node.Replace(":DC", "", StringComparison.Ordinal), outcome == ProbeOutcome.Normal ? Good(probe, expect, share) : Bad(probe, expect, cause?.Mode.Effect));
+        return new TipPoint(
+            node.Replace(":DC", "", StringComparison.Ordinal),
+            outcome == ProbeOutcome.Normal ? Good(probe, expect, share) : Bad(probe, expect, cause?.Mode.Effect)
+        );
     }
 
     /// <summary>What the unit is to a bench supply: its normal load, a short, or nothing at all.</summary>
@@ -31,14 +35,16 @@ public static class TrueReadings
     {
         var (volts, amps) = Normal(model.Profile);
         var faults = unit.Present.Select(f => model.Faults[f]).ToList();
-        if (faults.Any(f => f.Mode.Effect == ModeEffect.Short)) return new SupplyLoad(ShortOhms, 0);
+        if (faults.Any(f => f.Mode.Effect == ModeEffect.Short))
+            return new SupplyLoad(ShortOhms, 0);
         var power = model.Profile.Functions.FirstOrDefault(f => f.Kind == "power-light") ?? model.Profile.Functions[0];
         var needed = model.Graph.Closure(power);
         var cut = faults.Any(f => f.Mode.Effect is ModeEffect.Open or ModeEffect.Dead && needed.Contains(f.Part.Id));
         return cut ? new SupplyLoad(1e6, 0) : new SupplyLoad(volts / (0.6 * amps), 0.7 * volts);
     }
 
-    /// <summary>Ohms across one contact; null when it is open. A hidden fault of the connector shows on one contact in eight, at least on one.</summary>
+    /// <summary>Ohms across one contact; null when it is open. A hidden fault of the connector shows on one contact in eight, at
+    /// least on one.</summary>
     /// <param name="model">Model.</param>
     /// <param name="unit">The unit.</param>
     /// <param name="connector">Connector.</param>
@@ -50,8 +56,11 @@ public static class TrueReadings
         var cause = unit.Present.Select(f => model.Faults[f]).FirstOrDefault(f => spanned.Contains(f.Part.Id));
         var wanted = connector.Contacts.Where(c => c.Group != "unused").ToList();
         // A fixed pick of contacts by the seed: the same unit has the same ones.
-        var hurt = cause is null ? [] : wanted.OrderBy(c => (c.Number * 7919L + seed * 104729L) % 997).Take(Math.Max(1, wanted.Count / 8)).ToList();
-        if (hurt.All(c => c.Number != contact.Number)) return 0.2 + 0.01 * (contact.Number % 17);
+        var hurt = cause is null
+            ? []
+            : wanted.OrderBy(c => (c.Number * 7919L + seed * 104729L) % 997).Take(Math.Max(1, wanted.Count / 8)).ToList();
+        if (hurt.All(c => c.Number != contact.Number))
+            return 0.2 + 0.01 * (contact.Number % 17);
         return cause!.Mode.Effect is ModeEffect.Degraded or ModeEffect.Intermittent ? 45 : null;
     }
 
@@ -59,19 +68,24 @@ public static class TrueReadings
     public static (double Volts, double Amps) Normal(DeviceProfile profile)
     {
         var supply = profile.Supply;
-        var volts = supply is { Cells: { } cells, Chemistry: { } chemistry } && Mendro.Core.Electrical.BenchLimits.Shipped.Cell(chemistry) is { } cell
-            ? cells * cell.Nominal : supply?.AdapterKind == "dc" ? supply.AdapterVolts ?? 5 : supply?.Rails?.FirstOrDefault(r => r.Volts > 0)?.Volts ?? 5;
+        var volts =
+            supply is { Cells: { } cells, Chemistry: { } chemistry }
+            && Mendro.Core.Electrical.BenchLimits.Shipped.Cell(chemistry) is { } cell
+                ? cells * cell.Nominal
+            : supply?.AdapterKind == "dc" ? supply.AdapterVolts ?? 5
+            : supply?.Rails?.FirstOrDefault(r => r.Volts > 0)?.Volts ?? 5;
         return (volts, supply is { AdapterAmps: { } amps, AdapterVolts: < 50 } ? amps : 0.2);
     }
 
-    private static double? Good(Probe probe, Expectation expect, double share) => probe.Kind switch
-    {
-        ProbeKind.Continuity => 0.15 + 0.3 * share,
-        ProbeKind.Ohms when probe.Rail is not null => Math.Max(expect.Low ?? 0, 1000) * (3 + 4 * share),
-        ProbeKind.Ohms when expect.Low is null => 0.2 * (expect.High ?? 1) * (1 + share),
-        ProbeKind.Volts or ProbeKind.Diode or ProbeKind.Capacitance or ProbeKind.Current or ProbeKind.Ohms => Within(expect, share),
-        _ => null,
-    };
+    private static double? Good(Probe probe, Expectation expect, double share) =>
+        probe.Kind switch
+        {
+            ProbeKind.Continuity => 0.15 + 0.3 * share,
+            ProbeKind.Ohms when probe.Rail is not null => Math.Max(expect.Low ?? 0, 1000) * (3 + 4 * share),
+            ProbeKind.Ohms when expect.Low is null => 0.2 * (expect.High ?? 1) * (1 + share),
+            ProbeKind.Volts or ProbeKind.Diode or ProbeKind.Capacitance or ProbeKind.Current or ProbeKind.Ohms => Within(expect, share),
+            _ => null,
+        };
 
     private static double? Bad(Probe probe, Expectation expect, ModeEffect? effect)
     {
@@ -82,7 +96,9 @@ public static class TrueReadings
             ProbeKind.Volts => cut ? 0.004 : 0.55 * low,
             ProbeKind.Continuity => cut ? null : 34,
             ProbeKind.Ohms when probe.Rail is not null => ShortOhms,
-            ProbeKind.Ohms => cut ? null : expect.High is { } high ? 6 * high : 0.3 * low,
+            ProbeKind.Ohms => cut ? null
+            : expect.High is { } high ? 6 * high
+            : 0.3 * low,
             ProbeKind.Diode => cut ? null : 0.003,
             ProbeKind.Capacitance => cut ? 40e-12 : 0.4 * low,
             ProbeKind.Current => cut ? 0 : 3 * (expect.High ?? 1),

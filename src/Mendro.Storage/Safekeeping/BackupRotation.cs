@@ -9,7 +9,8 @@ namespace Mendro.Storage;
 /// <param name="Bytes">Length.</param>
 public sealed record KeptBackup(string Path, DateOnly Day, DateTimeOffset At, long Bytes);
 
-/// <summary>One backup a day in the shop's own folder: those of the last seven days, and the last of each of the four calendar weeks before.</summary>
+/// <summary>One backup a day in the shop's own folder: those of the last seven days, and the last of each of the four calendar
+/// weeks before.</summary>
 public sealed class BackupRotation(string folder)
 {
     private const int Days = 7;
@@ -21,14 +22,21 @@ public sealed class BackupRotation(string folder)
     public string Folder { get; } = Path.Combine(folder, "backups");
 
     /// <summary>The backups kept, newest first.</summary>
-    public IReadOnlyList<KeptBackup> Kept() => !Directory.Exists(Folder) ? [] : Directory.EnumerateFiles(Folder, Prefix + "*" + Extension)
-        .Select(path => (Path: path, Name: System.IO.Path.GetFileNameWithoutExtension(path)[Prefix.Length..]))
-        .Where(f => DateOnly.TryParseExact(f.Name, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out _))
-        .Select(f => new KeptBackup(
-            f.Path, DateOnly.ParseExact(f.Name, "yyyy-MM-dd", CultureInfo.InvariantCulture),
-            new DateTimeOffset(File.GetLastWriteTimeUtc(f.Path), TimeSpan.Zero), new FileInfo(f.Path).Length))
-        .OrderByDescending(b => b.Day)
-        .ToList();
+    public IReadOnlyList<KeptBackup> Kept() =>
+        !Directory.Exists(Folder)
+            ? []
+            : Directory
+                .EnumerateFiles(Folder, Prefix + "*" + Extension)
+                .Select(path => (Path: path, Name: System.IO.Path.GetFileNameWithoutExtension(path)[Prefix.Length..]))
+                .Where(f => DateOnly.TryParseExact(f.Name, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out _))
+                .Select(f => new KeptBackup(
+                    f.Path,
+                    DateOnly.ParseExact(f.Name, "yyyy-MM-dd", CultureInfo.InvariantCulture),
+                    new DateTimeOffset(File.GetLastWriteTimeUtc(f.Path), TimeSpan.Zero),
+                    new FileInfo(f.Path).Length
+                ))
+                .OrderByDescending(b => b.Day)
+                .ToList();
 
     /// <summary>Takes the backup of a day, in place of an earlier one of that day, and lets go of what is no longer kept.</summary>
     /// <param name="today">Day by the shop's own clock.</param>
@@ -40,16 +48,20 @@ public sealed class BackupRotation(string folder)
         ShopBackup.Write(folder, file, at);
         var kept = Kept();
         var keep = Keep(kept.Select(b => b.Day).ToList(), today).ToHashSet();
-        foreach (var old in kept.Where(b => !keep.Contains(b.Day))) File.Delete(old.Path);
+        foreach (var old in kept.Where(b => !keep.Contains(b.Day)))
+            File.Delete(old.Path);
         return Kept().First(b => b.Day == today);
     }
 
     /// <summary>Which of the days are kept.</summary>
-    public static IEnumerable<DateOnly> Keep(IReadOnlyList<DateOnly> days, DateOnly today) => days.Where(d => d > today.AddDays(-Days))
-        // Weeks of the calendar, not counted back from today: else each day would choose another day of every week.
-        .Concat(days.Where(d => d <= today.AddDays(-Days))
-            .GroupBy(d => d.DayNumber / 7)
-            .OrderByDescending(week => week.Key)
-            .Take(Weeks)
-            .Select(week => week.Max()));
+    public static IEnumerable<DateOnly> Keep(IReadOnlyList<DateOnly> days, DateOnly today) =>
+        days.Where(d => d > today.AddDays(-Days))
+            // Weeks of the calendar, not counted back from today: else each day would choose another day of every week.
+            .Concat(
+                days.Where(d => d <= today.AddDays(-Days))
+                    .GroupBy(d => d.DayNumber / 7)
+                    .OrderByDescending(week => week.Key)
+                    .Take(Weeks)
+                    .Select(week => week.Max())
+            );
 }

@@ -27,7 +27,8 @@ public static class ShopBackup
     public static BackupManifest Write(string folder, string file, DateTimeOffset at)
     {
         var source = Path.Combine(folder, Database);
-        if (!File.Exists(source)) throw new ShopFileException($"There is no shop in “{folder}”.");
+        if (!File.Exists(source))
+            throw new ShopFileException($"There is no shop in “{folder}”.");
         var work = Directory.CreateTempSubdirectory("mendro-backup-").FullName;
         try
         {
@@ -35,8 +36,13 @@ public static class ShopBackup
             Copy(source, copy);
             var (level, jobs) = Glance(copy);
             List<(string Name, string Path)> files = [(Database, copy), .. Beside(folder)];
-            var manifest = new BackupManifest(BackupManifest.FormatName, at, level, jobs,
-                files.Select(f => new BackupFile(f.Name, new FileInfo(f.Path).Length, Checksum(f.Path))).ToList());
+            var manifest = new BackupManifest(
+                BackupManifest.FormatName,
+                at,
+                level,
+                jobs,
+                files.Select(f => new BackupFile(f.Name, new FileInfo(f.Path).Length, Checksum(f.Path))).ToList()
+            );
             var part = file + ".part";
             Directory.CreateDirectory(Path.GetDirectoryName(Path.GetFullPath(file))!);
             using (var stream = new FileStream(part, FileMode.Create, FileAccess.Write))
@@ -45,7 +51,8 @@ public static class ShopBackup
                 {
                     using (var entry = zip.CreateEntry(Manifest, CompressionLevel.Optimal).Open())
                         JsonSerializer.Serialize(entry, manifest, Json);
-                    foreach (var (name, path) in files) zip.CreateEntryFromFile(path, name, CompressionLevel.Fastest);
+                    foreach (var (name, path) in files)
+                        zip.CreateEntryFromFile(path, name, CompressionLevel.Fastest);
                 }
 
                 // Written through before the name changes: a backup that is there is whole.
@@ -70,7 +77,8 @@ public static class ShopBackup
     /// <param name="folder">Folder of the shop; the caller holds its <see cref="ShopLock"/>.</param>
     /// <param name="at">Now, UTC.</param>
     /// <returns>What the backup holds, and where the old shop lies; null when there was none.</returns>
-    /// <exception cref="ShopFileException">The backup is broken, newer than this version, or cannot be put in place; nothing has changed.</exception>
+    /// <exception cref="ShopFileException">The backup is broken, newer than this version, or cannot be put in place; nothing has
+    /// changed.</exception>
     public static (BackupManifest Manifest, string? OldShop) Restore(string file, string folder, DateTimeOffset at)
     {
         Directory.CreateDirectory(folder);
@@ -87,7 +95,8 @@ public static class ShopBackup
         }
         finally
         {
-            if (Directory.Exists(fresh)) Directory.Delete(fresh, recursive: true);
+            if (Directory.Exists(fresh))
+                Directory.Delete(fresh, recursive: true);
         }
     }
 
@@ -106,29 +115,37 @@ public static class ShopBackup
         }
         finally
         {
-            if (Directory.Exists(work)) Directory.Delete(work, recursive: true);
+            if (Directory.Exists(work))
+                Directory.Delete(work, recursive: true);
         }
     }
 
     /// <summary>Unpacks a backup into a new folder and checks everything that can be checked.</summary>
     private static BackupManifest Unpack(string file, string into)
     {
-        if (!File.Exists(file)) throw new ShopFileException($"There is no file “{file}”.");
+        if (!File.Exists(file))
+            throw new ShopFileException($"There is no file “{file}”.");
         using var zip = OpenZip(file);
         var manifest = ReadManifest(zip, file);
         Directory.CreateDirectory(into);
         foreach (var kept in manifest.Files)
         {
             var target = Path.GetFullPath(Path.Combine(into, kept.Name));
-            if (!target.StartsWith(Path.GetFullPath(into) + Path.DirectorySeparatorChar, StringComparison.Ordinal) || zip.GetEntry(kept.Name) is not { } entry)
+            if (
+                !target.StartsWith(Path.GetFullPath(into) + Path.DirectorySeparatorChar, StringComparison.Ordinal)
+                || zip.GetEntry(kept.Name) is not { } entry
+            )
                 throw Broken(file, $"{kept.Name} is missing");
-            if (entry.Length != kept.Bytes) throw Broken(file, $"{kept.Name} has another length than it says");
+            if (entry.Length != kept.Bytes)
+                throw Broken(file, $"{kept.Name} has another length than it says");
             Directory.CreateDirectory(Path.GetDirectoryName(target)!);
             entry.ExtractToFile(target);
-            if (Checksum(target) != kept.Sha256) throw Broken(file, $"the checksum of {kept.Name} does not fit");
+            if (Checksum(target) != kept.Sha256)
+                throw Broken(file, $"the checksum of {kept.Name} does not fit");
         }
 
-        if (manifest.Files.All(f => f.Name != Database)) throw Broken(file, "it holds no database");
+        if (manifest.Files.All(f => f.Name != Database))
+            throw Broken(file, "it holds no database");
         ShopDatabase.CheckFile(Path.Combine(into, Database));
         return manifest;
     }
@@ -147,7 +164,8 @@ public static class ShopBackup
 
     private static BackupManifest ReadManifest(ZipArchive zip, string file)
     {
-        if (zip.GetEntry(Manifest) is not { Length: < LargestManifest } entry) throw Broken(file, "it has no list of contents");
+        if (zip.GetEntry(Manifest) is not { Length: < LargestManifest } entry)
+            throw Broken(file, "it has no list of contents");
         try
         {
             using var stream = entry.Open();
@@ -190,15 +208,24 @@ public static class ShopBackup
         }
         catch
         {
-            foreach (var name in placed) Directory.Move(Path.Combine(folder, name), Path.Combine(fresh, name));
-            foreach (var name in moved) Directory.Move(Path.Combine(aside, name), Path.Combine(folder, name));
+            foreach (var name in placed)
+                Directory.Move(Path.Combine(folder, name), Path.Combine(fresh, name));
+            foreach (var name in moved)
+                Directory.Move(Path.Combine(aside, name), Path.Combine(folder, name));
             throw;
         }
     }
 
     private static void Copy(string source, string target)
     {
-        using var from = new SqliteConnection(new SqliteConnectionStringBuilder { DataSource = source, Mode = SqliteOpenMode.ReadOnly, Pooling = false }.ToString());
+        using var from = new SqliteConnection(
+            new SqliteConnectionStringBuilder
+            {
+                DataSource = source,
+                Mode = SqliteOpenMode.ReadOnly,
+                Pooling = false,
+            }.ToString()
+        );
         using var to = new SqliteConnection(new SqliteConnectionStringBuilder { DataSource = target, Pooling = false }.ToString());
         from.Open();
         to.Open();
@@ -209,17 +236,33 @@ public static class ShopBackup
 
     private static (int Level, long Jobs) Glance(string file)
     {
-        using var connection = new SqliteConnection(new SqliteConnectionStringBuilder { DataSource = file, Mode = SqliteOpenMode.ReadOnly, Pooling = false }.ToString());
+        using var connection = new SqliteConnection(
+            new SqliteConnectionStringBuilder
+            {
+                DataSource = file,
+                Mode = SqliteOpenMode.ReadOnly,
+                Pooling = false,
+            }.ToString()
+        );
         connection.Open();
-        return (connection.ExecuteScalar<int>("SELECT count(*) FROM SchemaVersions"), connection.ExecuteScalar<long>("SELECT count(*) FROM jobs"));
+        return (
+            connection.ExecuteScalar<int>("SELECT count(*) FROM SchemaVersions"),
+            connection.ExecuteScalar<long>("SELECT count(*) FROM jobs")
+        );
     }
 
     /// <summary>Files beside the database that belong to the shop; its own backups and leftovers do not.</summary>
-    private static IEnumerable<(string Name, string Path)> Beside(string folder) => Directory.EnumerateFiles(folder, "*", SearchOption.AllDirectories)
-        .Select(path => (Name: Path.GetRelativePath(folder, path).Replace(Path.DirectorySeparatorChar, '/'), Path: path))
-        .Where(f => !NotKept.Contains(f.Name) && !f.Name.StartsWith("backups/", StringComparison.Ordinal) && !f.Name.StartsWith("before-restore-", StringComparison.Ordinal)
-            && !f.Name.StartsWith('.'))
-        .OrderBy(f => f.Name, StringComparer.Ordinal);
+    private static IEnumerable<(string Name, string Path)> Beside(string folder) =>
+        Directory
+            .EnumerateFiles(folder, "*", SearchOption.AllDirectories)
+            .Select(path => (Name: Path.GetRelativePath(folder, path).Replace(Path.DirectorySeparatorChar, '/'), Path: path))
+            .Where(f =>
+                !NotKept.Contains(f.Name)
+                && !f.Name.StartsWith("backups/", StringComparison.Ordinal)
+                && !f.Name.StartsWith("before-restore-", StringComparison.Ordinal)
+                && !f.Name.StartsWith('.')
+            )
+            .OrderBy(f => f.Name, StringComparer.Ordinal);
 
     private static string Checksum(string path)
     {

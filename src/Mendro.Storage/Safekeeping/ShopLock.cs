@@ -15,7 +15,9 @@ public sealed class ShopLock : IDisposable
         Directory.CreateDirectory(folder);
         try
         {
-            return new ShopLock(new FileStream(Path.Combine(folder, "shop.lock"), FileMode.OpenOrCreate, FileAccess.ReadWrite, FileShare.None));
+            return new ShopLock(
+                new FileStream(Path.Combine(folder, "shop.lock"), FileMode.OpenOrCreate, FileAccess.ReadWrite, FileShare.None)
+            );
         }
         catch (IOException)
         {

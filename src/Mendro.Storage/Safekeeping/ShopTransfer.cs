@@ -14,7 +14,12 @@ namespace Mendro.Storage;
 /// <param name="Level">Level of the database that it came from.</param>
 /// <param name="Settings">The shop's settings by key.</param>
 /// <param name="Tables">The files and their rows.</param>
-public sealed record ExportManifest(string Format, int Level, IReadOnlyDictionary<string, string> Settings, IReadOnlyList<ExportedTable> Tables)
+public sealed record ExportManifest(
+    string Format,
+    int Level,
+    IReadOnlyDictionary<string, string> Settings,
+    IReadOnlyList<ExportedTable> Tables
+)
 {
     /// <summary>The format written.</summary>
     public const string FormatName = "mendro.export/1";
@@ -58,9 +63,15 @@ public static class ShopTransfer
             using var connection = database.Open();
             using var moment = connection.BeginTransaction(deferred: true);
             var tables = TransferTable.All.Select(table => Write(connection, table, folder)).ToList();
-            var settings = connection.Query<(string Key, string Value)>("SELECT key, value FROM settings ORDER BY key").ToDictionary(r => r.Key, r => r.Value);
+            var settings = connection
+                .Query<(string Key, string Value)>("SELECT key, value FROM settings ORDER BY key")
+                .ToDictionary(r => r.Key, r => r.Value);
             var manifest = new ExportManifest(
-                ExportManifest.FormatName, connection.ExecuteScalar<int>("SELECT count(*) FROM SchemaVersions"), settings, tables);
+                ExportManifest.FormatName,
+                connection.ExecuteScalar<int>("SELECT count(*) FROM SchemaVersions"),
+                settings,
+                tables
+            );
             File.WriteAllText(Path.Combine(folder, ManifestFile), JsonSerializer.Serialize(manifest, Json) + "\n");
             return manifest;
         }
@@ -78,22 +89,32 @@ public static class ShopTransfer
     {
         var manifest = ReadManifest(folder);
         var place = Path.Combine(target, "shop.db");
-        if (!IsEmpty(place)) throw new ShopFileException($"The shop in “{target}” is not empty; an import wants an empty one.");
+        if (!IsEmpty(place))
+            throw new ShopFileException($"The shop in “{target}” is not empty; an import wants an empty one.");
         var fresh = Path.Combine(target, $".importing-{Guid.NewGuid():N}");
         try
         {
             var database = new ShopDatabase(Path.Combine(fresh, "shop.db"));
             database.Migrate();
-            database.Write((connection, transaction) =>
-            {
-                foreach (var table in TransferTable.All) Read(connection, transaction, table, folder, manifest);
-                connection.Execute("INSERT INTO settings (key, value) VALUES (@Key, @Value)", manifest.Settings.Select(s => new { s.Key, s.Value }), transaction);
-                return 0;
-            });
+            database.Write(
+                (connection, transaction) =>
+                {
+                    foreach (var table in TransferTable.All)
+                        Read(connection, transaction, table, folder, manifest);
+                    connection.Execute(
+                        "INSERT INTO settings (key, value) VALUES (@Key, @Value)",
+                        manifest.Settings.Select(s => new { s.Key, s.Value }),
+                        transaction
+                    );
+                    return 0;
+                }
+            );
             SqliteConnection.ClearAllPools();
             ShopDatabase.CheckFile(database.File);
-            foreach (var old in (string[])["shop.db", "shop.db-wal", "shop.db-shm"]) File.Delete(Path.Combine(target, old));
-            foreach (var file in Directory.EnumerateFiles(fresh)) File.Move(file, Path.Combine(target, Path.GetFileName(file)));
+            foreach (var old in (string[])["shop.db", "shop.db-wal", "shop.db-shm"])
+                File.Delete(Path.Combine(target, old));
+            foreach (var file in Directory.EnumerateFiles(fresh))
+                File.Move(file, Path.Combine(target, Path.GetFileName(file)));
             return manifest;
         }
         catch (Exception ex) when (ex is SqliteException or FormatException or CsvHelperException)
@@ -107,27 +128,34 @@ public static class ShopTransfer
         finally
         {
             SqliteConnection.ClearAllPools();
-            if (Directory.Exists(fresh)) Directory.Delete(fresh, recursive: true);
+            if (Directory.Exists(fresh))
+                Directory.Delete(fresh, recursive: true);
         }
     }
 
     private static bool IsEmpty(string place)
     {
-        if (!File.Exists(place)) return true;
+        if (!File.Exists(place))
+            return true;
         ShopDatabase.CheckFile(place);
         var database = new ShopDatabase(place);
-        return database.Read(connection => connection.ExecuteScalar<long>(
-            "SELECT (SELECT count(*) FROM jobs) + (SELECT count(*) FROM gear) + (SELECT count(*) FROM profiles WHERE origin = 'shop')")) == 0;
+        return database.Read(connection =>
+                connection.ExecuteScalar<long>(
+                    "SELECT (SELECT count(*) FROM jobs) + (SELECT count(*) FROM gear) + (SELECT count(*) FROM profiles WHERE origin = 'shop')"
+                )
+            ) == 0;
     }
 
     private static ExportManifest ReadManifest(string folder)
     {
         var file = Path.Combine(folder, ManifestFile);
-        if (!File.Exists(file)) throw new ShopFileException($"“{folder}” holds no export: {ManifestFile} is missing.");
+        if (!File.Exists(file))
+            throw new ShopFileException($"“{folder}” holds no export: {ManifestFile} is missing.");
         try
         {
             var manifest = JsonSerializer.Deserialize<ExportManifest>(File.ReadAllText(file), Json);
-            if (manifest is not { Format: not null, Settings: not null, Tables: not null }) throw new ShopFileException($"“{file}” is no list of an export.");
+            if (manifest is not { Format: not null, Settings: not null, Tables: not null })
+                throw new ShopFileException($"“{file}” is no list of an export.");
             return manifest.Format == ExportManifest.FormatName && manifest.Level <= ShopDatabase.KnownLevel
                 ? manifest
                 : throw new ShopFileException($"“{folder}” was made by a newer version of Mendro. Update Mendro first.");
@@ -144,47 +172,64 @@ public static class ShopTransfer
         var shown = columns.Where(c => c.Name != table.Beside).ToList();
         using var text = new StreamWriter(Path.Combine(folder, table.File + ".csv"), false, new UTF8Encoding(false));
         using var csv = new CsvWriter(text, Csv);
-        foreach (var column in shown) csv.WriteField(column.Name);
+        foreach (var column in shown)
+            csv.WriteField(column.Name);
         csv.NextRecord();
         long rows = 0;
-        foreach (IDictionary<string, object?> row in connection.Query($"SELECT * FROM {table.Name} ORDER BY {table.Order}", buffered: false))
+        foreach (
+            IDictionary<string, object?> row in connection.Query($"SELECT * FROM {table.Name} ORDER BY {table.Order}", buffered: false)
+        )
         {
-            foreach (var column in shown) csv.WriteField(TransferText.Write(row[column.Name], column.IsText));
+            foreach (var column in shown)
+                csv.WriteField(TransferText.Write(row[column.Name], column.IsText));
             csv.NextRecord();
-            if (table.Beside is { } beside) File.WriteAllText(BesideFile(folder, row["id"]!.ToString()!, row["version"]!), (string)row[beside]!);
+            if (table.Beside is { } beside)
+                File.WriteAllText(BesideFile(folder, row["id"]!.ToString()!, row["version"]!), (string)row[beside]!);
             rows++;
         }
 
         return new ExportedTable(table.File + ".csv", rows);
     }
 
-    private static void Read(SqliteConnection connection, SqliteTransaction transaction, TransferTable table, string folder, ExportManifest manifest)
+    private static void Read(
+        SqliteConnection connection,
+        SqliteTransaction transaction,
+        TransferTable table,
+        string folder,
+        ExportManifest manifest
+    )
     {
         var file = Path.Combine(folder, table.File + ".csv");
         if (manifest.Tables.FirstOrDefault(t => t.File == table.File + ".csv") is not { } told || !File.Exists(file))
             throw new ShopFileException($"“{file}” is missing.");
         using var csv = new CsvReader(new StreamReader(file, new UTF8Encoding(false)), AnyCsv);
-        if (!csv.Read() || !csv.ReadHeader()) throw new ShopFileException($"“{file}” is empty.");
+        if (!csv.Read() || !csv.ReadHeader())
+            throw new ShopFileException($"“{file}” is empty.");
         var known = table.Columns(connection).ToDictionary(c => c.Name);
         var header = csv.HeaderRecord!;
-        if (header.FirstOrDefault(h => !known.ContainsKey(h)) is { } strange) throw new ShopFileException($"“{file}” has a column “{strange}” that this version does not know.");
+        if (header.FirstOrDefault(h => !known.ContainsKey(h)) is { } strange)
+            throw new ShopFileException($"“{file}” has a column “{strange}” that this version does not know.");
         string[] names = table.Beside is { } beside ? [.. header, beside] : header;
         var sql = $"INSERT INTO {table.Name} ({string.Join(", ", names)}) VALUES ({string.Join(", ", names.Select(n => "@" + n))})";
         long rows = 0;
         while (csv.Read())
         {
             var values = new DynamicParameters();
-            foreach (var name in header) values.Add(name, TransferText.Read(csv.GetField(name)!, known[name]));
-            if (table.Beside is { } own) values.Add(own, File.ReadAllText(BesideFile(folder, csv.GetField("id")!, csv.GetField("version")!)));
+            foreach (var name in header)
+                values.Add(name, TransferText.Read(csv.GetField(name)!, known[name]));
+            if (table.Beside is { } own)
+                values.Add(own, File.ReadAllText(BesideFile(folder, csv.GetField("id")!, csv.GetField("version")!)));
             connection.Execute(sql, values, transaction);
             rows++;
         }
 
-        if (rows != told.Rows) throw new ShopFileException($"“{file}” has {rows} rows and not {told.Rows}: it is not whole.");
+        if (rows != told.Rows)
+            throw new ShopFileException($"“{file}” has {rows} rows and not {told.Rows}: it is not whole.");
     }
 
     /// <summary>File of a profile version; the id is its own check, so that no file outside the folder is ever named.</summary>
-    private static string BesideFile(string folder, string id, object version) => id.All(c => char.IsAsciiLetterOrDigit(c) || c == '-')
-        ? Path.Combine(folder, ProfileFolder, string.Create(CultureInfo.InvariantCulture, $"{id}@{version}.json"))
-        : throw new ShopFileException($"“{id}” is no id of a model.");
+    private static string BesideFile(string folder, string id, object version) =>
+        id.All(c => char.IsAsciiLetterOrDigit(c) || c == '-')
+            ? Path.Combine(folder, ProfileFolder, string.Create(CultureInfo.InvariantCulture, $"{id}@{version}.json"))
+            : throw new ShopFileException($"“{id}” is no id of a model.");
 }

@@ -38,7 +38,8 @@ internal sealed record TransferTable(string Name, string File, string Order, str
 
     /// <summary>Its columns as the database has them.</summary>
     public IReadOnlyList<TransferColumn> Columns(SqliteConnection connection) =>
-        connection.Query<(string Name, string Type)>("SELECT name, type FROM pragma_table_info(@Name) ORDER BY cid", new { Name })
+        connection
+            .Query<(string Name, string Type)>("SELECT name, type FROM pragma_table_info(@Name) ORDER BY cid", new { Name })
             .Select(c => new TransferColumn(c.Name, c.Type))
             .ToList();
 }

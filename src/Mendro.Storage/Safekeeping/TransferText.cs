@@ -11,35 +11,40 @@ public static class TransferText
     private const string NoValue = @"\N";
 
     /// <summary>Writes a value.</summary>
-    public static string Write(object? value, bool isText) => value switch
-    {
-        null or DBNull => NoValue,
-        string text when isText => Harmless(text),
-        string text => Escaped(text),
-        double number => number.ToString("R", CultureInfo.InvariantCulture),
-        IFormattable number => number.ToString(null, CultureInfo.InvariantCulture),
-        _ => Escaped(value.ToString() ?? ""),
-    };
+    public static string Write(object? value, bool isText) =>
+        value switch
+        {
+            null or DBNull => NoValue,
+            string text when isText => Harmless(text),
+            string text => Escaped(text),
+            double number => number.ToString("R", CultureInfo.InvariantCulture),
+            IFormattable number => number.ToString(null, CultureInfo.InvariantCulture),
+            _ => Escaped(value.ToString() ?? ""),
+        };
 
     /// <summary>Reads a field.</summary>
-    public static string? Read(string field) => field switch
-    {
-        NoValue => null,
-        ['\'' or '\\', .. var rest] => rest,
-        _ => field,
-    };
+    public static string? Read(string field) =>
+        field switch
+        {
+            NoValue => null,
+            ['\'' or '\\', .. var rest] => rest,
+            _ => field,
+        };
 
-    /// <summary>Reads a field of a column by its type; a number is read here, because the database's own reading of text may be off by the last bit.</summary>
-    internal static object? Read(string field, TransferColumn column) => Read(field) is { } text && column.Type == "REAL"
-        ? double.Parse(text, NumberStyles.Float, CultureInfo.InvariantCulture)
-        : Read(field);
+    /// <summary>Reads a field of a column by its type; a number is read here, because the database's own reading of text may be off
+    /// by the last bit.</summary>
+    internal static object? Read(string field, TransferColumn column) =>
+        Read(field) is { } text && column.Type == "REAL"
+            ? double.Parse(text, NumberStyles.Float, CultureInfo.InvariantCulture)
+            : Read(field);
 
     private static string Escaped(string text) => text.StartsWith('\\') ? @"\" + text : text;
 
     /// <summary>Formulas begin with one of four signs, also behind blanks and tabs; what begins with an apostrophe gets one more.</summary>
     private static string Harmless(string text)
     {
-        if (text.Length == 0) return text;
+        if (text.Length == 0)
+            return text;
         var first = text.AsSpan().TrimStart();
         var formula = (first.Length > 0 && first[0] is '=' or '+' or '-' or '@') || text[0] is '\t' or '\r' or '\n';
         return formula || text[0] == '\'' ? "'" + text : Escaped(text);

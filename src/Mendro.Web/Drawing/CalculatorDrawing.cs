@@ -11,14 +11,41 @@ public static class CalculatorDrawing
         var (inputs, answer) = (calculation.Inputs, calculation.Answer);
         return calculation.Calculator.Name switch
         {
-            "resistor-bands" => ComponentDrawings.Bands(((string)inputs["bands"]).Split([',', ' ', ';'], StringSplitOptions.RemoveEmptyEntries), Told(calculation, "ohms")),
+            "resistor-bands" => ComponentDrawings.Bands(
+                ((string)inputs["bands"]).Split([',', ' ', ';'], StringSplitOptions.RemoveEmptyEntries),
+                Told(calculation, "ohms")
+            ),
             "resistor-code" => ComponentDrawings.Chip((string)inputs["code"], Told(calculation, "ohms")),
             "capacitor-check" => ComponentDrawings.Ruler(answer.Number("deviation"), (double)inputs["tolerance"]),
-            "divider" => ComponentDrawings.Divider(Given(calculation, "vin"), Given(calculation, "r1"), Given(calculation, "r2"), Told(calculation, "volts")),
-            "battery-pack" => SupplyDrawings.Pack((int)(double)inputs["cells"], answer, inputs.TryGetValue("measured", out var volts) ? (double)volts : null),
-            "regulator" => SupplyDrawings.Regulator(Given(calculation, "vin"), Given(calculation, "vout"), Told(calculation, "watts"), Told(calculation, "junctionCelsius"), answer.Good == true),
-            "rectified" => SupplyDrawings.Rectified(Given(calculation, "acVolts"), answer.Number("peakVolts"), answer.Outputs.Any(o => o.Name == "rippleVolts") ? answer.Number("rippleVolts") : null),
-            "adapter" => SupplyDrawings.Plugs((string?)inputs.GetValueOrDefault("polarity"), (string?)inputs.GetValueOrDefault("needPolarity"), (string)inputs["kind"], (string)inputs["needKind"]),
+            "divider" => ComponentDrawings.Divider(
+                Given(calculation, "vin"),
+                Given(calculation, "r1"),
+                Given(calculation, "r2"),
+                Told(calculation, "volts")
+            ),
+            "battery-pack" => SupplyDrawings.Pack(
+                (int)(double)inputs["cells"],
+                answer,
+                inputs.TryGetValue("measured", out var volts) ? (double)volts : null
+            ),
+            "regulator" => SupplyDrawings.Regulator(
+                Given(calculation, "vin"),
+                Given(calculation, "vout"),
+                Told(calculation, "watts"),
+                Told(calculation, "junctionCelsius"),
+                answer.Good == true
+            ),
+            "rectified" => SupplyDrawings.Rectified(
+                Given(calculation, "acVolts"),
+                answer.Number("peakVolts"),
+                answer.Outputs.Any(o => o.Name == "rippleVolts") ? answer.Number("rippleVolts") : null
+            ),
+            "adapter" => SupplyDrawings.Plugs(
+                (string?)inputs.GetValueOrDefault("polarity"),
+                (string?)inputs.GetValueOrDefault("needPolarity"),
+                (string)inputs["kind"],
+                (string)inputs["needKind"]
+            ),
             "wire" => CopperDrawings.Wire(answer.Number("diameterMm"), Told(calculation, "ohms")),
             "trace-width" => CopperDrawings.Trace(answer.Number("widthMm"), (double)inputs["copperMicrometres"]),
             "dilute" => CopperDrawings.Cylinder(answer.Number("stockMl"), answer.Number("waterMl"), "stock", "water"),

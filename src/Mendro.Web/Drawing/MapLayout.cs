@@ -45,13 +45,14 @@ public sealed class MapLayout
             var row = (rows - columns[c].Sum(l => l.Count)) / 2;
             // Barycentre of what feeds them is a good start; ties keep the profile's order.
             foreach (var layer in columns[c])
-                foreach (var id in layer.OrderBy(id => Barycentre(graph.Into(id).Select(f => f.From.Value), cells)))
-                    cells["p:" + id] = (c, row++);
+            foreach (var id in layer.OrderBy(id => Barycentre(graph.Into(id).Select(f => f.From.Value), cells)))
+                cells["p:" + id] = (c, row++);
         }
 
         // Functions keep the order of the baseline test, which is the order of the flow.
         var first = (rows - profile.Functions.Count) / 2;
-        for (var n = 0; n < profile.Functions.Count; n++) cells["f:" + profile.Functions[n].Id] = (columns.Count, first + n);
+        for (var n = 0; n < profile.Functions.Count; n++)
+            cells["f:" + profile.Functions[n].Id] = (columns.Count, first + n);
 
         var lines = FindLines(profile, graph);
         MapOrdering.Refine(cells, cells.Keys.Where(k => k[0] == 'p').ToList(), lines, rows);
@@ -83,10 +84,11 @@ public sealed class MapLayout
         {
             var moved = false;
             foreach (var id in ids)
-                foreach (var feed in graph.OutOf(id))
-                    if (layer[feed.To] <= layer[id] && layer[id] < ids.Count)
-                        (layer[feed.To], moved) = (layer[id] + 1, true);
-            if (!moved) break;
+            foreach (var feed in graph.OutOf(id))
+                if (layer[feed.To] <= layer[id] && layer[id] < ids.Count)
+                    (layer[feed.To], moved) = (layer[id] + 1, true);
+            if (!moved)
+                break;
         }
 
         // From the end back, so that a chain of sources moves as a whole next to what it feeds.
@@ -101,7 +103,8 @@ public sealed class MapLayout
     {
         var count = Math.Min(PartColumns, Math.Max(1, layers.Count));
         var capacity = layers.Max(l => l.Count);
-        while (Pack(layers, capacity).Count > count) capacity++;
+        while (Pack(layers, capacity).Count > count)
+            capacity++;
         return Pack(layers, capacity);
     }
 
@@ -125,7 +128,11 @@ public sealed class MapLayout
     }
 
     private static double Barycentre(IEnumerable<string> neighbours, Dictionary<string, (int Column, int Row)> cells) =>
-        neighbours.Select(id => cells.TryGetValue("p:" + id, out var cell) ? cell.Row : (double?)null).OfType<double>().DefaultIfEmpty(1e6).Average();
+        neighbours
+            .Select(id => cells.TryGetValue("p:" + id, out var cell) ? cell.Row : (double?)null)
+            .OfType<double>()
+            .DefaultIfEmpty(1e6)
+            .Average();
 
     private static List<(string From, string To, Carries Carries)> FindLines(DeviceProfile profile, ProfileGraph graph)
     {
@@ -138,19 +145,25 @@ public sealed class MapLayout
         {
             // A need that is upstream of another need is drawn through it; so is a board that a button reports to.
             var needs = function.Needs.Where(parts.Contains).Distinct().ToList();
-            var drawn = needs.Where(n => !needs.Any(m => m != n && (graph.Upstream(m).Contains(n) || graph.OutOf(m).Any(f => f.To == n && f.Carries == Carries.Input))));
-            foreach (var need in drawn) lines.Add(("p:" + need, "f:" + function.Id, CarriesTo(function)));
+            var drawn = needs.Where(n =>
+                !needs.Any(m =>
+                    m != n && (graph.Upstream(m).Contains(n) || graph.OutOf(m).Any(f => f.To == n && f.Carries == Carries.Input))
+                )
+            );
+            foreach (var need in drawn)
+                lines.Add(("p:" + need, "f:" + function.Id, CarriesTo(function)));
         }
 
         return lines.Distinct().ToList();
     }
 
-    private static Carries CarriesTo(DeviceFunction function) => function.Kind switch
-    {
-        "power-light" or "charging" => Carries.Power,
-        "speaker" or "phones" => Carries.Audio,
-        "picture" or "video-out" or "backlight" => Carries.Video,
-        "buttons" or "reset" or "wheel" or "tray" => Carries.Input,
-        _ => Carries.Data,
-    };
+    private static Carries CarriesTo(DeviceFunction function) =>
+        function.Kind switch
+        {
+            "power-light" or "charging" => Carries.Power,
+            "speaker" or "phones" => Carries.Audio,
+            "picture" or "video-out" or "backlight" => Carries.Video,
+            "buttons" or "reset" or "wheel" or "tray" => Carries.Input,
+            _ => Carries.Data,
+        };
 }

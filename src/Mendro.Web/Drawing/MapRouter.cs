@@ -9,8 +9,8 @@ namespace Mendro.Web.Drawing;
 public sealed record RoutedLine(MapLine Line, IReadOnlyList<(double X, double Y)> Points)
 {
     /// <summary>The way as SVG path data.</summary>
-    public string PathData => string.Concat(Points.Select((p, i) =>
-        string.Create(CultureInfo.InvariantCulture, $"{(i == 0 ? 'M' : 'L')}{p.X:0.#} {p.Y:0.#}")));
+    public string PathData =>
+        string.Concat(Points.Select((p, i) => string.Create(CultureInfo.InvariantCulture, $"{(i == 0 ? 'M' : 'L')}{p.X:0.#} {p.Y:0.#}")));
 }
 
 /// <summary>
@@ -23,7 +23,11 @@ public sealed class MapRouter
     private readonly HashSet<(int Column, int Row)> _taken;
 
     /// <summary>Width and height of a block, and the pitch of the grid, in drawing units.</summary>
-    public const double BlockWidth = 104, FunctionWidth = 122, BlockHeight = 50, RowPitch = 71, Margin = 8;
+    public const double BlockWidth = 104,
+        FunctionWidth = 122,
+        BlockHeight = 50,
+        RowPitch = 71,
+        Margin = 8;
 
     /// <summary>Routes a layout.</summary>
     /// <param name="layout">Layout.</param>
@@ -81,11 +85,18 @@ public sealed class MapRouter
 
         var exits = Ports(plans, p => (p.Line.From, p.Line.Carries), p => MiddleY(p.Line.To.Row), p => p.Line.From);
         // A line that stays in its column comes in from the right, like the ones that leave.
-        var entries = Ports(plans.Where(p => p.LastGap != p.FirstGap || p.Line.To.Column > p.Line.From.Column), p => (p.Line.To, (p.Line.From, p.Line.Carries)), p => MiddleY(p.Line.From.Row), p => p.Line.To);
+        var entries = Ports(
+            plans.Where(p => p.LastGap != p.FirstGap || p.Line.To.Column > p.Line.From.Column),
+            p => (p.Line.To, (p.Line.From, p.Line.Carries)),
+            p => MiddleY(p.Line.From.Row),
+            p => p.Line.To
+        );
         foreach (var plan in plans)
         {
             plan.ExitY = exits[(plan.Line.From, plan.Line.Carries)];
-            plan.EntryY = entries.TryGetValue((plan.Line.To, (plan.Line.From, plan.Line.Carries)), out var y) ? y : MiddleY(plan.Line.To.Row) + 9;
+            plan.EntryY = entries.TryGetValue((plan.Line.To, (plan.Line.From, plan.Line.Carries)), out var y)
+                ? y
+                : MiddleY(plan.Line.To.Row) + 9;
         }
 
         var lanes = Lanes(plans);
@@ -117,16 +128,26 @@ public sealed class MapRouter
     private Plan MakePlan(MapLine line)
     {
         var (a, b) = (line.From, line.To);
-        if (a.Column >= b.Column || b.Column == a.Column + 1) return new Plan(line, a.Column, a.Column, 0);
+        if (a.Column >= b.Column || b.Column == a.Column + 1)
+            return new Plan(line, a.Column, a.Column, 0);
         // Over several columns: through the alley on the near side of the target's row.
-        var alley = b.Row < a.Row ? b.Row + 1 : b.Row > a.Row ? b.Row : Crowded(a, b) ? a.Row : a.Row + 1;
+        var alley =
+            b.Row < a.Row ? b.Row + 1
+            : b.Row > a.Row ? b.Row
+            : Crowded(a, b) ? a.Row
+            : a.Row + 1;
         return new Plan(line, a.Column, b.Column - 1, alley);
     }
 
     private bool Crowded(MapBlock a, MapBlock b) =>
         Enumerable.Range(a.Column + 1, b.Column - a.Column - 1).Any(c => _taken.Contains((c, a.Row + 1)));
 
-    private Dictionary<TKey, double> Ports<TKey>(IEnumerable<Plan> plans, Func<Plan, TKey> key, Func<Plan, double> aim, Func<Plan, MapBlock> block)
+    private Dictionary<TKey, double> Ports<TKey>(
+        IEnumerable<Plan> plans,
+        Func<Plan, TKey> key,
+        Func<Plan, double> aim,
+        Func<Plan, MapBlock> block
+    )
         where TKey : notnull
     {
         var ports = new Dictionary<TKey, double>();
@@ -147,15 +168,18 @@ public sealed class MapRouter
         {
             var net = (plan.Line.From, plan.Line.Carries);
             var alley = AlleyY(plan.Alley);
-            if (plan.FirstGap == plan.LastGap) spans.Add(Span(plan.FirstGap, net, plan.ExitY, plan.EntryY));
-            else spans.AddRange([Span(plan.FirstGap, net, plan.ExitY, alley), Span(plan.LastGap, net, alley, plan.EntryY)]);
+            if (plan.FirstGap == plan.LastGap)
+                spans.Add(Span(plan.FirstGap, net, plan.ExitY, plan.EntryY));
+            else
+                spans.AddRange([Span(plan.FirstGap, net, plan.ExitY, alley), Span(plan.LastGap, net, alley, plan.EntryY)]);
         }
 
         var lanes = new Dictionary<(int, (MapBlock, Carries)), double>();
         foreach (var gap in spans.GroupBy(s => s.Gap))
         {
             var slots = Colour(gap.GroupBy(s => s.Net).Select(g => (g.Key, From: g.Min(s => s.From), To: g.Max(s => s.To))), out var count);
-            foreach (var (net, slot) in slots) lanes[(gap.Key, net)] = GapLeft(gap.Key) + Gap * (slot + 1) / (count + 1);
+            foreach (var (net, slot) in slots)
+                lanes[(gap.Key, net)] = GapLeft(gap.Key) + Gap * (slot + 1) / (count + 1);
         }
 
         return lanes;
@@ -166,10 +190,16 @@ public sealed class MapRouter
         var alleys = new Dictionary<(int, (MapBlock, Carries)), double>();
         foreach (var alley in plans.Where(p => p.FirstGap != p.LastGap).GroupBy(p => p.Alley))
         {
-            var slots = Colour(alley.GroupBy(p => (p.Line.From, p.Line.Carries)).Select(g => (g.Key, From: (double)g.Min(p => p.FirstGap), To: (double)g.Max(p => p.LastGap))), out var count);
+            var slots = Colour(
+                alley
+                    .GroupBy(p => (p.Line.From, p.Line.Carries))
+                    .Select(g => (g.Key, From: (double)g.Min(p => p.FirstGap), To: (double)g.Max(p => p.LastGap))),
+                out var count
+            );
             // Lanes of an alley keep clear of the blocks above and below it.
             var room = RowPitch - BlockHeight - 8;
-            foreach (var (net, slot) in slots) alleys[(alley.Key, net)] = AlleyY(alley.Key) - room / 2 + room * (slot + 1) / (count + 1);
+            foreach (var (net, slot) in slots)
+                alleys[(alley.Key, net)] = AlleyY(alley.Key) - room / 2 + room * (slot + 1) / (count + 1);
         }
 
         return alleys;
@@ -179,7 +209,10 @@ public sealed class MapRouter
         (gap, net, Math.Min(a, b), Math.Max(a, b));
 
     /// <summary>Greedy interval colouring: spans that overlap get different slots, others may share one.</summary>
-    private static List<((MapBlock, Carries) Net, int Slot)> Colour(IEnumerable<((MapBlock, Carries) Net, double From, double To)> spans, out int count)
+    private static List<((MapBlock, Carries) Net, int Slot)> Colour(
+        IEnumerable<((MapBlock, Carries) Net, double From, double To)> spans,
+        out int count
+    )
     {
         var ends = new List<double>();
         var slots = new List<((MapBlock, Carries), int)>();

@@ -16,8 +16,15 @@ namespace Mendro.Web.Drawing;
 /// <param name="PartUrl">Address that opens a part, or null.</param>
 /// <param name="FunctionUrl">Address that selects a function, or null.</param>
 public sealed record MapScene(
-    DeviceModel Model, UnitVerdict? Diagnosis, IReadOnlyDictionary<string, string> Readings, IReadOnlyDictionary<string, string> Looks,
-    string? SelectedProbe, Func<string, string>? ProbeUrl, Func<string, string>? PartUrl, Func<string, string>? FunctionUrl);
+    DeviceModel Model,
+    UnitVerdict? Diagnosis,
+    IReadOnlyDictionary<string, string> Readings,
+    IReadOnlyDictionary<string, string> Looks,
+    string? SelectedProbe,
+    Func<string, string>? ProbeUrl,
+    Func<string, string>? PartUrl,
+    Func<string, string>? FunctionUrl
+);
 
 /// <summary>Draws the path map as SVG. Every state has a shape and a word besides its colour.</summary>
 public static class PathMapSvg
@@ -31,28 +38,46 @@ public static class PathMapSvg
     {
         var layout = MapLayout.Of(scene.Model.Profile);
         var router = new MapRouter(layout, DrawingWidth);
-        var root = new XElement(Svg + "svg",
-            new XAttribute("class", "map"), new XAttribute("role", "group"), new XAttribute("aria-label", $"Path map of {scene.Model.Profile.FullName}"),
-            new XAttribute("viewBox", string.Create(CultureInfo.InvariantCulture, $"0 0 {router.Width:0} {router.Height:0}")));
-        foreach (var routed in router.Lines.OrderBy(r => Rank(scene, r.Line))) root.Add(Line(scene, routed));
-        foreach (var block in layout.Blocks) root.Add(block.IsFunction ? Function(scene, router, block) : Part(scene, router, block));
-        if (scene.Diagnosis?.Stretch is { } stretch) root.Add(Stretch(layout, router, stretch));
+        var root = new XElement(
+            Svg + "svg",
+            new XAttribute("class", "map"),
+            new XAttribute("role", "group"),
+            new XAttribute("aria-label", $"Path map of {scene.Model.Profile.FullName}"),
+            new XAttribute("viewBox", string.Create(CultureInfo.InvariantCulture, $"0 0 {router.Width:0} {router.Height:0}"))
+        );
+        foreach (var routed in router.Lines.OrderBy(r => Rank(scene, r.Line)))
+            root.Add(Line(scene, routed));
+        foreach (var block in layout.Blocks)
+            root.Add(block.IsFunction ? Function(scene, router, block) : Part(scene, router, block));
+        if (scene.Diagnosis?.Stretch is { } stretch)
+            root.Add(Stretch(layout, router, stretch));
         root.Add(Probes(scene, layout, router));
         return root.ToString(SaveOptions.DisableFormatting);
     }
 
-    private static int Rank(MapScene scene, MapLine line) => LineState(scene, line) switch { "line-proved" => 1, "line-suspect" => 2, _ => 0 };
+    private static int Rank(MapScene scene, MapLine line) =>
+        LineState(scene, line) switch
+        {
+            "line-proved" => 1,
+            "line-suspect" => 2,
+            _ => 0,
+        };
 
-    private static XElement Line(MapScene scene, RoutedLine routed) => Element("path",
-        ("class", $"line carries-{routed.Line.Carries.ToString().ToLowerInvariant()} {LineState(scene, routed.Line)}"), ("d", routed.PathData));
+    private static XElement Line(MapScene scene, RoutedLine routed) =>
+        Element(
+            "path",
+            ("class", $"line carries-{routed.Line.Carries.ToString().ToLowerInvariant()} {LineState(scene, routed.Line)}"),
+            ("d", routed.PathData)
+        );
 
     /// <summary>A line is proved when what it leaves is; suspect when it leaves a suspect.</summary>
-    private static string LineState(MapScene scene, MapLine line) => StateOf(scene, line.From.Id) switch
-    {
-        PartState.Proved => "line-proved",
-        PartState.Suspect or PartState.Failed => "line-suspect",
-        _ => "line-unknown",
-    };
+    private static string LineState(MapScene scene, MapLine line) =>
+        StateOf(scene, line.From.Id) switch
+        {
+            PartState.Proved => "line-proved",
+            PartState.Suspect or PartState.Failed => "line-suspect",
+            _ => "line-unknown",
+        };
 
     private static PartState StateOf(MapScene scene, string partId) =>
         scene.Diagnosis?.Parts.GetValueOrDefault(partId)?.State ?? PartState.Unknown;
@@ -64,12 +89,22 @@ public static class PathMapSvg
         var state = verdict?.State ?? PartState.Unknown;
         var (x, y) = (router.Left(block), router.Top(block));
         var share = verdict is { Share: >= 0.005 } && state is PartState.Suspect or PartState.Failed ? Percent(verdict!.Share) : "";
-        var place = string.Join(", ", new[] { part.Refdes, part.Board is { } on ? on + " board" : null }.Where(t => !string.IsNullOrEmpty(t)));
-        var group = Group(scene.PartUrl?.Invoke(part.Id), $"part {state.ToString().ToLowerInvariant()}", part.Id,
-            $"{part.Name}: {Word(state)}{(share.Length > 0 ? ", share of blame " + share : "")}{(place.Length > 0 ? "; " + place : "")}");
+        var place = string.Join(
+            ", ",
+            new[] { part.Refdes, part.Board is { } on ? on + " board" : null }.Where(t => !string.IsNullOrEmpty(t))
+        );
+        var group = Group(
+            scene.PartUrl?.Invoke(part.Id),
+            $"part {state.ToString().ToLowerInvariant()}",
+            part.Id,
+            $"{part.Name}: {Word(state)}{(share.Length > 0 ? ", share of blame " + share : "")}{(place.Length > 0 ? "; " + place : "")}"
+        );
         group.Add(Rect(x, y, MapRouter.BlockWidth, MapRouter.BlockHeight, 4, "block"));
         // The lower right corner belongs to the mark or the share.
-        var room = share.Length > 0 ? 7 : state == PartState.Proved ? 10 : 13;
+        var room =
+            share.Length > 0 ? 7
+            : state == PartState.Proved ? 10
+            : 13;
         var both = $"{part.Refdes} {part.Board}".Trim();
         Label(group, x + 8, y, part.Name, both.Length <= room ? both : Cut(part.Refdes ?? "", room));
         if (share.Length > 0)
@@ -79,7 +114,15 @@ public static class PathMapSvg
             group.Add(Rect(x + 7, y + 4, (MapRouter.BlockWidth - 14) * verdict!.Share, 4, 0, "bar-fill"));
         }
 
-        Mark(group, x + MapRouter.BlockWidth - 13, y + 37, share.Length > 0 ? null : state == PartState.Proved ? true : state == PartState.Failed ? false : null);
+        Mark(
+            group,
+            x + MapRouter.BlockWidth - 13,
+            y + 37,
+            share.Length > 0 ? null
+                : state == PartState.Proved ? true
+                : state == PartState.Failed ? false
+                : null
+        );
         return group;
     }
 
@@ -94,10 +137,22 @@ public static class PathMapSvg
             FunctionState.Fails => scene.Looks.GetValueOrDefault(function.Id, "fails"),
             _ => "not tried",
         };
-        var group = Group(scene.FunctionUrl?.Invoke(function.Id), $"function {state.ToString().ToLowerInvariant()}", function.Id, $"{function.Name}: {words}");
+        var group = Group(
+            scene.FunctionUrl?.Invoke(function.Id),
+            $"function {state.ToString().ToLowerInvariant()}",
+            function.Id,
+            $"{function.Name}: {words}"
+        );
         group.Add(Rect(x, y, MapRouter.FunctionWidth, MapRouter.BlockHeight, 18, "block"));
         Label(group, x + 12, y, function.Name, Cut(words, state == FunctionState.Fails ? 14 : 15));
-        Mark(group, x + MapRouter.FunctionWidth - 17, y + 36, state == FunctionState.Works ? true : state == FunctionState.Fails ? false : null);
+        Mark(
+            group,
+            x + MapRouter.FunctionWidth - 17,
+            y + 36,
+            state == FunctionState.Works ? true
+                : state == FunctionState.Fails ? false
+                : null
+        );
         return group;
     }
 
@@ -107,8 +162,11 @@ public static class PathMapSvg
         var ids = stretch.Parts.Select(p => p.Id).ToHashSet();
         var blocks = layout.Blocks.Where(b => !b.IsFunction && ids.Contains(b.Id)).ToList();
         foreach (var block in blocks)
-            group.Add(Rect(router.Left(block) - 5, router.Top(block) - 5, MapRouter.BlockWidth + 10, MapRouter.BlockHeight + 10, 6, "stretch-box"));
-        if (blocks.OrderByDescending(b => b.Row).FirstOrDefault() is not { } lowest) return group;
+            group.Add(
+                Rect(router.Left(block) - 5, router.Top(block) - 5, MapRouter.BlockWidth + 10, MapRouter.BlockHeight + 10, 6, "stretch-box")
+            );
+        if (blocks.OrderByDescending(b => b.Row).FirstOrDefault() is not { } lowest)
+            return group;
         if (lowest.Column == 0)
         {
             // In the first column the readings stand between the blocks: the words go above it, with a line down the margin.
@@ -119,7 +177,15 @@ public static class PathMapSvg
         }
         else
         {
-            group.Add(Text(router.Left(lowest) + MapRouter.BlockWidth / 2, router.Top(lowest) + MapRouter.BlockHeight + 17, "the fault lies in here", "stretch-words", "middle"));
+            group.Add(
+                Text(
+                    router.Left(lowest) + MapRouter.BlockWidth / 2,
+                    router.Top(lowest) + MapRouter.BlockHeight + 17,
+                    "the fault lies in here",
+                    "stretch-words",
+                    "middle"
+                )
+            );
         }
 
         return group;
@@ -136,28 +202,59 @@ public static class PathMapSvg
             var selected = probe.Id == scene.SelectedProbe;
             var reading = scene.Readings.GetValueOrDefault(probe.Id);
             // What was read before a repair on its way holds no longer.
-            var taken = reading is null ? "open" : freshReadings?.TryGetValue(probe.Id, out var fresh) == true ? fresh == ProbeOutcome.Normal ? "good" : "bad" : "stale";
-            var group = Group(scene.ProbeUrl?.Invoke(probe.Id), $"probe {taken}{(selected ? " selected" : "")}", probe.Id, $"Probe: {probe.Name}{(reading is null ? "" : ", " + reading)}{(taken == "stale" ? ", before the last repair" : "")}; {probe.Where}");
+            var taken =
+                reading is null ? "open"
+                : freshReadings?.TryGetValue(probe.Id, out var fresh) == true
+                    ? fresh == ProbeOutcome.Normal ? "good"
+                        : "bad"
+                : "stale";
+            var group = Group(
+                scene.ProbeUrl?.Invoke(probe.Id),
+                $"probe {taken}{(selected ? " selected" : "")}",
+                probe.Id,
+                $"Probe: {probe.Name}{(reading is null ? "" : ", " + reading)}{(taken == "stale" ? ", before the last repair" : "")}; {probe.Where}"
+            );
             if (probe is { Kind: ProbeKind.Volts or ProbeKind.Current, At: not null } && Place(layout, router, probe) is { } at)
             {
                 var label = (++volts).ToString(CultureInfo.InvariantCulture);
-                if (selected) group.Add(Circle(at.X, at.Y, 13, "ring"));
+                if (selected)
+                    group.Add(Circle(at.X, at.Y, 13, "ring"));
                 group.Add(Circle(at.X, at.Y, 8.5, "dot"));
                 group.Add(Text(at.X, at.Y + 3.8, label, "number", "middle"));
                 if (reading is not null)
-                    group.Add(at.Falls ? Text(at.X + 14, at.Y + 4, reading, "reading") : Text(at.X, at.Y + 20, reading, "reading", "middle"));
+                    group.Add(
+                        at.Falls ? Text(at.X + 14, at.Y + 4, reading, "reading") : Text(at.X, at.Y + 20, reading, "reading", "middle")
+                    );
             }
             else
             {
                 var host = layout.Blocks.FirstOrDefault(b => !b.IsFunction && probe.Shown is { } shown && shown == b.Id);
-                if (host is null) continue;
+                if (host is null)
+                    continue;
                 var n = besides[host.Id] = besides.GetValueOrDefault(host.Id) + 1;
                 var (x, y) = (router.Left(host) + 16 * n - 3, router.Top(host) + MapRouter.BlockHeight);
-                if (selected) group.Add(Circle(x, y, 10, "ring"));
-                group.Add(Element("path", ("class", "dot"), ("d", string.Create(CultureInfo.InvariantCulture, $"M{x:0.#} {y - 7:0.#}l7 7l-7 7l-7 -7z"))));
-                if (taken is "good" or "bad") group.Add(Element("path", ("class", "sign"), ("d", taken == "good"
-                    ? string.Create(CultureInfo.InvariantCulture, $"M{x - 3:0.#} {y:0.#}l2.2 2.6l3.8 -4.8")
-                    : string.Create(CultureInfo.InvariantCulture, $"M{x - 2.6:0.#} {y - 2.6:0.#}l5.2 5.2m0 -5.2l-5.2 5.2"))));
+                if (selected)
+                    group.Add(Circle(x, y, 10, "ring"));
+                group.Add(
+                    Element(
+                        "path",
+                        ("class", "dot"),
+                        ("d", string.Create(CultureInfo.InvariantCulture, $"M{x:0.#} {y - 7:0.#}l7 7l-7 7l-7 -7z"))
+                    )
+                );
+                if (taken is "good" or "bad")
+                    group.Add(
+                        Element(
+                            "path",
+                            ("class", "sign"),
+                            (
+                                "d",
+                                taken == "good"
+                                    ? string.Create(CultureInfo.InvariantCulture, $"M{x - 3:0.#} {y:0.#}l2.2 2.6l3.8 -4.8")
+                                    : string.Create(CultureInfo.InvariantCulture, $"M{x - 2.6:0.#} {y - 2.6:0.#}l5.2 5.2m0 -5.2l-5.2 5.2")
+                            )
+                        )
+                    );
             }
 
             all.Add(group);
@@ -169,8 +266,10 @@ public static class PathMapSvg
     /// <summary>A volts point sits on the line that leaves its part towards the next, or on the part's right edge.</summary>
     private static (double X, double Y, bool Falls)? Place(MapLayout layout, MapRouter router, Probe probe)
     {
-        var line = router.Lines.FirstOrDefault(l => !l.Line.To.IsFunction && probe.At is { } at && at == l.Line.From.Id && probe.Toward is { } to && to == l.Line.To.Id)
-            ?? router.Lines.FirstOrDefault(l => probe.At is { } at && at == l.Line.From.Id && !l.Line.From.IsFunction);
+        var line =
+            router.Lines.FirstOrDefault(l =>
+                !l.Line.To.IsFunction && probe.At is { } at && at == l.Line.From.Id && probe.Toward is { } to && to == l.Line.To.Id
+            ) ?? router.Lines.FirstOrDefault(l => probe.At is { } at && at == l.Line.From.Id && !l.Line.From.IsFunction);
         if (line is null)
         {
             var block = layout.Blocks.FirstOrDefault(b => !b.IsFunction && probe.At is { } at && at == b.Id);
@@ -183,7 +282,8 @@ public static class PathMapSvg
 
     private static void Label(XElement group, double x, double y, string name, string below)
     {
-        if (below.Length > 0) group.Add(Text(x, y + 41, below, "below"));
+        if (below.Length > 0)
+            group.Add(Text(x, y + 41, below, "below"));
         if (name.Length <= LongestName)
         {
             group.Add(Text(x, y + 24, name, "name"));
@@ -191,7 +291,11 @@ public static class PathMapSvg
         }
 
         // Two lines, broken at the space nearest the middle; what does not fit is in the title.
-        var at = name.Select((c, i) => (c, i)).Where(p => p.c == ' ').Select(p => p.i).OrderBy(i => Math.Abs(i - name.Length / 2)).FirstOrDefault(-1);
+        var at = name.Select((c, i) => (c, i))
+            .Where(p => p.c == ' ')
+            .Select(p => p.i)
+            .OrderBy(i => Math.Abs(i - name.Length / 2))
+            .FirstOrDefault(-1);
         var (first, second) = at > 0 ? (name[..at], name[(at + 1)..]) : (name[..LongestName] + "-", name[LongestName..]);
         group.Add(Text(x, y + 17, Cut(first, LongestName + 2), "name tight"));
         group.Add(Text(x, y + 29, Cut(second, LongestName + 2), "name tight"));
@@ -201,7 +305,8 @@ public static class PathMapSvg
 
     private static void Mark(XElement group, double x, double y, bool? good)
     {
-        if (good is not { } isGood) return;
+        if (good is not { } isGood)
+            return;
         var way = isGood
             ? string.Create(CultureInfo.InvariantCulture, $"M{x - 6:0.#} {y:0.#}l4 5l8 -9")
             : string.Create(CultureInfo.InvariantCulture, $"M{x - 5:0.#} {y - 5:0.#}l9 9m0 -9l-9 9");
@@ -218,17 +323,19 @@ public static class PathMapSvg
         return group;
     }
 
-    private static XElement Rect(double x, double y, double width, double height, double radius, string css) => Element("rect",
-        ("class", css), ("x", N(x)), ("y", N(y)), ("width", N(width)), ("height", N(height)), ("rx", N(radius)));
+    private static XElement Rect(double x, double y, double width, double height, double radius, string css) =>
+        Element("rect", ("class", css), ("x", N(x)), ("y", N(y)), ("width", N(width)), ("height", N(height)), ("rx", N(radius)));
 
-    private static XElement Circle(double x, double y, double radius, string css) => Element("circle", ("class", css), ("cx", N(x)), ("cy", N(y)), ("r", N(radius)));
+    private static XElement Circle(double x, double y, double radius, string css) =>
+        Element("circle", ("class", css), ("cx", N(x)), ("cy", N(y)), ("r", N(radius)));
 
     private static XElement Text(double x, double y, string words, string css, string anchor = "start")
     {
         var text = Element("text", ("class", css), ("x", N(x)), ("y", N(y)), ("text-anchor", anchor));
         text.Value = words;
         // Inside a named group the title says it all; read twice it would only be noise.
-        if (css != "stretch-words") text.SetAttributeValue("aria-hidden", "true");
+        if (css != "stretch-words")
+            text.SetAttributeValue("aria-hidden", "true");
         return text;
     }
 
@@ -241,11 +348,12 @@ public static class PathMapSvg
 
     private static string Percent(double share) => string.Create(CultureInfo.InvariantCulture, $"{share * 100:0} %");
 
-    private static string Word(PartState state) => state switch
-    {
-        PartState.Proved => "proved good",
-        PartState.Suspect => "suspect",
-        PartState.Failed => "failed",
-        _ => "unknown",
-    };
+    private static string Word(PartState state) =>
+        state switch
+        {
+            PartState.Proved => "proved good",
+            PartState.Suspect => "suspect",
+            PartState.Failed => "failed",
+            _ => "unknown",
+        };
 }

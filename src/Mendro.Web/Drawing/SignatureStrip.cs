@@ -15,10 +15,14 @@ internal static class SignatureStrip
         static double X(double away) => 80 + away / End * 70;
         var at = X(Math.Clamp(spreads, -End, End));
         var svg = new Svg(160, 22, $"{SignatureWords.Away(spreads)} the median of good units, alike up to {Signature.LineInSpreads:0}")
-            .Path("M4 11H156", "strip-line").Box(X(-Signature.LineInSpreads), 5, X(Signature.LineInSpreads) - X(-Signature.LineInSpreads), 12, "strip-alike").Path($"M{At(X(0))} 2v18", "strip-line");
+            .Path("M4 11H156", "strip-line")
+            .Box(X(-Signature.LineInSpreads), 5, X(Signature.LineInSpreads) - X(-Signature.LineInSpreads), 12, "strip-alike")
+            .Path($"M{At(X(0))} 2v18", "strip-line");
         var bad = Math.Abs(spreads) > Signature.LineInSpreads ? " bad" : "";
-        return (Math.Abs(spreads) <= End
-            ? svg.Dot(at, 11, 5, "strip-dot" + bad)
-            : svg.Path(spreads < 0 ? $"M{At(at - 6)} 11l11 -7v14z" : $"M{At(at + 6)} 11l-11 -7v14z", "strip-dot" + bad)).ToString();
+        return (
+            Math.Abs(spreads) <= End
+                ? svg.Dot(at, 11, 5, "strip-dot" + bad)
+                : svg.Path(spreads < 0 ? $"M{At(at - 6)} 11l11 -7v14z" : $"M{At(at + 6)} 11l-11 -7v14z", "strip-dot" + bad)
+        ).ToString();
     }
 }

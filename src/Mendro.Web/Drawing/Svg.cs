@@ -20,7 +20,11 @@ internal sealed class Svg(double width, double height, string title)
     public Svg Box(double x, double y, double w, double h, string css = "cd", double radius = 0, string? fill = null)
     {
         var paint = fill is null ? "" : $" fill=\"{WebUtility.HtmlEncode(fill)}\"";
-        _body.Append(CultureInfo.InvariantCulture, $"<rect class=\"{css}\" x=\"{x:0.##}\" y=\"{y:0.##}\" width=\"{Math.Max(0, w):0.##}\" height=\"{Math.Max(0, h):0.##}\" rx=\"{radius:0.##}\"{paint}/>");
+        _body.Append(
+            CultureInfo.InvariantCulture,
+            $"<rect class=\"{css}\" x=\"{x:0.##}\" y=\"{y:0.##}\" width=\"{Math.Max(0, w):0.##}\" "
+                + $"height=\"{Math.Max(0, h):0.##}\" rx=\"{radius:0.##}\"{paint}/>"
+        );
         return this;
     }
 
@@ -34,13 +38,19 @@ internal sealed class Svg(double width, double height, string title)
     /// <summary>A text.</summary>
     public Svg Text(double x, double y, string words, string css = "", string anchor = "middle")
     {
-        _body.Append(CultureInfo.InvariantCulture, $"<text class=\"{css}\" x=\"{x:0.##}\" y=\"{y:0.##}\" text-anchor=\"{anchor}\">{WebUtility.HtmlEncode(words)}</text>");
+        _body.Append(
+            CultureInfo.InvariantCulture,
+            $"<text class=\"{css}\" x=\"{x:0.##}\" y=\"{y:0.##}\" text-anchor=\"{anchor}\">{WebUtility.HtmlEncode(words)}</text>"
+        );
         return this;
     }
 
     /// <summary>The markup.</summary>
-    public override string ToString() => string.Create(CultureInfo.InvariantCulture,
-        $"<svg viewBox=\"0 0 {width:0.##} {height:0.##}\" role=\"img\" aria-label=\"{WebUtility.HtmlEncode(title)}\">{_body}</svg>");
+    public override string ToString() =>
+        string.Create(
+            CultureInfo.InvariantCulture,
+            $"<svg viewBox=\"0 0 {width:0.##} {height:0.##}\" role=\"img\" aria-label=\"{WebUtility.HtmlEncode(title)}\">{_body}</svg>"
+        );
 
     /// <summary>A number for a path.</summary>
     public static string At(double value) => value.ToString("0.##", CultureInfo.InvariantCulture);

@@ -13,7 +13,8 @@ using Mendro.Storage;
 namespace Mendro.Web.Meter;
 
 /// <summary>What the page is told of the meter at one moment.</summary>
-/// <param name="State">moving, open, held, accepted, refused when it stands still but cannot be filed, lost, or busy while another page has the meter.</param>
+/// <param name="State">moving, open, held, accepted, refused when it stands still but cannot be filed, lost, or busy while another
+/// page has the meter.</param>
 /// <param name="Typed">The reading as it would be typed, or null.</param>
 /// <param name="Good">Whether it is as expected; null when that cannot be said.</param>
 /// <param name="Words">Verdict in words, or why the reading cannot be filed.</param>
@@ -22,14 +23,33 @@ namespace Mendro.Web.Meter;
 public sealed record LiveReading(string State, string? Typed, bool? Good, string? Words, string? Problem, bool Stop = false);
 
 /// <summary>Server-sent events of the meter at the selected point of a job.</summary>
-public sealed class LiveReadings(JobStore jobs, BenchDesk desk, BenchMeter meter, IBenchHand hand, IHostApplicationLifetime lifetime, TimeProvider time)
+public sealed class LiveReadings(
+    JobStore jobs,
+    BenchDesk desk,
+    BenchMeter meter,
+    IBenchHand hand,
+    IHostApplicationLifetime lifetime,
+    TimeProvider time
+)
 {
     private readonly MeterQueue _queue = new();
 
     private static readonly TimeSpan Pace = TimeSpan.FromMilliseconds(110);
     private static readonly TimeSpan Hold = TimeSpan.FromSeconds(1);
+
     // A contact is judged like any other closed contact.
-    private static readonly Probe AContact = new("contact", "Contact", "", ProbeKind.Continuity, null, null, [], null, new Expectation(1, null, "beep"), AccessState.Closed);
+    private static readonly Probe AContact = new(
+        "contact",
+        "Contact",
+        "",
+        ProbeKind.Continuity,
+        null,
+        null,
+        [],
+        null,
+        new Expectation(1, null, "beep"),
+        AccessState.Closed
+    );
 
     private static readonly TimeSpan KeepAlive = TimeSpan.FromSeconds(10);
 
@@ -64,14 +84,19 @@ public sealed class LiveReadings(JobStore jobs, BenchDesk desk, BenchMeter meter
                 var mine = _queue.IsFirst(ticket);
                 if (mine && !touching)
                 {
-                    // The stand-in's hand sets off once the meter is linked and set; else a slow first answer could miss that its tips were lifted.
-                    if (hand.Running) await meter.ReadAsync(function, point.Kind, stop.Token);
-                    if (swept is { } s) hand.ReachContact(view, s.Connector, s.Contact);
-                    else hand.Reach(view, point);
+                    // The stand-in's hand sets off once the meter is linked and set; else a slow first answer could miss that its
+                    // tips were lifted.
+                    if (hand.Running)
+                        await meter.ReadAsync(function, point.Kind, stop.Token);
+                    if (swept is { } s)
+                        hand.ReachContact(view, s.Connector, s.Contact);
+                    else
+                        hand.Reach(view, point);
                 }
 
                 touching = mine;
-                var now = mine ? Look(view.Profile, point, watch, await meter.ReadAsync(function, point.Kind, stop.Token), time.GetElapsedTime(begun))
+                var now = mine
+                    ? Look(view.Profile, point, watch, await meter.ReadAsync(function, point.Kind, stop.Token), time.GetElapsedTime(begun))
                     : new LiveReading("busy", null, null, null, "Another page has the meter; it comes back when that page is closed.");
                 var text = JsonSerializer.Serialize(now, JsonSerializerOptions.Web);
                 if (text != last || time.GetElapsedTime(told) > KeepAlive)
@@ -96,14 +121,23 @@ public sealed class LiveReadings(JobStore jobs, BenchDesk desk, BenchMeter meter
 
     private static (Connector Connector, Contact Contact)? ContactOf(DeviceProfile profile, string? told)
     {
-        if (told?.Split(':') is not [var id, var text] || !int.TryParse(text, NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture, out var number)) return null;
-        return profile.Connectors?.FirstOrDefault(c => c.Id == id) is { } connector && connector.Contacts.FirstOrDefault(c => c.Number == number) is { } contact ? (connector, contact) : null;
+        if (
+            told?.Split(':') is not [var id, var text]
+            || !int.TryParse(text, NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture, out var number)
+        )
+            return null;
+        return
+            profile.Connectors?.FirstOrDefault(c => c.Id == id) is { } connector
+            && connector.Contacts.FirstOrDefault(c => c.Number == number) is { } contact
+            ? (connector, contact)
+            : null;
     }
 
     /// <summary>Turns one look at the meter into what the page is told.</summary>
     public static LiveReading Look(DeviceProfile profile, Probe probe, SteadyWatch watch, MeterSample sample, TimeSpan at)
     {
-        if (sample.Reading is not { } reading) return new("lost", null, null, null, sample.Problem);
+        if (sample.Reading is not { } reading)
+            return new("lost", null, null, null, sample.Problem);
         var state = watch.Step(at, reading.Unit, reading.Value);
         var typed = MeterDialect.Typed(reading, probe.Kind);
         var judged = ReadingJudge.Judge(profile, probe, typed);

@@ -21,12 +21,14 @@ public sealed class MeterQueue
     /// <summary>True while this page has the meter.</summary>
     public bool IsFirst(long ticket)
     {
-        lock (_lock) return _waiting.Count > 0 && _waiting.Max == ticket;
+        lock (_lock)
+            return _waiting.Count > 0 && _waiting.Max == ticket;
     }
 
     /// <summary>The page has gone.</summary>
     public void Leave(long ticket)
     {
-        lock (_lock) _waiting.Remove(ticket);
+        lock (_lock)
+            _waiting.Remove(ticket);
     }
 }

@@ -19,22 +19,24 @@ public sealed class ErrorModel : PageModel
     public string RequestId => Activity.Current?.Id ?? HttpContext.TraceIdentifier;
 
     /// <summary>Heading.</summary>
-    public string Heading => Code switch
-    {
-        404 => "That is not here",
-        400 => "That request could not be taken",
-        413 => "That was too much at once",
-        _ => "Something went wrong",
-    };
+    public string Heading =>
+        Code switch
+        {
+            404 => "That is not here",
+            400 => "That request could not be taken",
+            413 => "That was too much at once",
+            _ => "Something went wrong",
+        };
 
     /// <summary>What to do.</summary>
-    public string Text => Code switch
-    {
-        404 => "There is no such page or job. It may have been deleted; the list of jobs shows deleted ones too.",
-        400 => "The page may have been open for too long. Go back, load it again and send it once more; nothing was changed.",
-        413 => "The limit for one request is 2 MB. Nothing was changed.",
-        _ => "Nothing that was answered is lost. Go back and try again; if it stays, the log names the cause.",
-    };
+    public string Text =>
+        Code switch
+        {
+            404 => "There is no such page or job. It may have been deleted; the list of jobs shows deleted ones too.",
+            400 => "The page may have been open for too long. Go back, load it again and send it once more; nothing was changed.",
+            413 => "The limit for one request is 2 MB. Nothing was changed.",
+            _ => "Nothing that was answered is lost. Go back and try again; if it stays, the log names the cause.",
+        };
 
     /// <summary>Shows the page.</summary>
     public void OnGet(int? code) => Code = code ?? 500;

@@ -21,7 +21,8 @@ public sealed class GearModel(GearStore gear, Ledger ledger, TradeLibrary librar
     public IReadOnlyList<Gear> Pieces { get; private set; } = [];
 
     /// <summary>Kinds that can stand in for something.</summary>
-    public IEnumerable<PartKind> Kinds => library.PartKinds.Where(k => k.Swappable).OrderByDescending(k => k.Gear).ThenBy(k => k.Name, StringComparer.Ordinal);
+    public IEnumerable<PartKind> Kinds =>
+        library.PartKinds.Where(k => k.Swappable).OrderByDescending(k => k.Gear).ThenBy(k => k.Name, StringComparer.Ordinal);
 
     /// <summary>As typed.</summary>
     public string? Name { get; private set; }
@@ -50,8 +51,10 @@ public sealed class GearModel(GearStore gear, Ledger ledger, TradeLibrary librar
     public IActionResult OnPostAdd(string? name, string? kind)
     {
         (Name, Kind) = (Words.Clean(name), kind);
-        if (Name.Length is 0 or > LongestName) ModelState.AddModelError("", $"A piece needs a name of up to {LongestName} characters, as written on it.");
-        else if (Kinds.All(k => k.Kind != kind)) ModelState.AddModelError("", "Choose what it is.");
+        if (Name.Length is 0 or > LongestName)
+            ModelState.AddModelError("", $"A piece needs a name of up to {LongestName} characters, as written on it.");
+        else if (Kinds.All(k => k.Kind != kind))
+            ModelState.AddModelError("", "Choose what it is.");
         if (!ModelState.IsValid)
         {
             Pieces = gear.All();
@@ -64,7 +67,8 @@ public sealed class GearModel(GearStore gear, Ledger ledger, TradeLibrary librar
     /// <summary>Does something to a piece.</summary>
     public IActionResult OnPostDo(long id, string? act)
     {
-        if (gear.All().FirstOrDefault(g => g.Id == id) is not { } piece) return NotFound();
+        if (gear.All().FirstOrDefault(g => g.Id == id) is not { } piece)
+            return NotFound();
         Action? change = act switch
         {
             "clean" => () => gear.Clean(id),
@@ -74,7 +78,8 @@ public sealed class GearModel(GearStore gear, Ledger ledger, TradeLibrary librar
             "restore" => () => gear.Restore(id),
             _ => null,
         };
-        if (change is null) return NotFound();
+        if (change is null)
+            return NotFound();
         ledger.Once(Once, change);
         TempData["Said"] = act switch
         {

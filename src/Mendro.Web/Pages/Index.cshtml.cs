@@ -9,8 +9,8 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 namespace Mendro.Web.Pages;
 
 /// <summary>The bench: what now, and what lies on the shelves.</summary>
-public sealed class IndexModel(
-    JobStore jobs, SecondLookStore looks, BenchDesk desk, IntakeDesk intake, SecondLookDesk secondLooks) : ShopPageModel
+public sealed class IndexModel(JobStore jobs, SecondLookStore looks, BenchDesk desk, IntakeDesk intake, SecondLookDesk secondLooks)
+    : ShopPageModel
 {
     /// <summary>The ranked list.</summary>
     public IReadOnlyList<NextLine> Next { get; private set; } = [];
@@ -31,13 +31,14 @@ public sealed class IndexModel(
     public string? QuickProblem { get; private set; }
 
     /// <summary>What an empty shelf says.</summary>
-    public string EmptyShelf(Shelf shelf) => shelf switch
-    {
-        Shelf.WaitingPart => "Nothing waits for a part. Put a job here from Hand over.",
-        Shelf.WaitingOwner => "No question is open with an owner.",
-        Shelf.Ready => "A job comes here when everything on Prove works.",
-        _ => "Nothing set aside.",
-    };
+    public string EmptyShelf(Shelf shelf) =>
+        shelf switch
+        {
+            Shelf.WaitingPart => "Nothing waits for a part. Put a job here from Hand over.",
+            Shelf.WaitingOwner => "No question is open with an owner.",
+            Shelf.Ready => "A job comes here when everything on Prove works.",
+            _ => "Nothing set aside.",
+        };
 
     /// <summary>Shows the bench.</summary>
     public void OnGet() => Load();
@@ -46,32 +47,40 @@ public sealed class IndexModel(
     public IActionResult OnPostQuick(string? line)
     {
         Line = Words.Clean(line);
-        return intake.TakeInLine(Line, Once).Match(
-            taken =>
-            {
-                TempData["Said"] = $"Taken in as {taken.Number}. Finish the baseline: what works clears much. Owner and price are under Intake.";
-                return RedirectToPage("/Jobs/Find", new { number = taken.Number });
-            },
-            refusal =>
-            {
-                QuickProblem = refusal.Problem;
-                Load();
-                return RefuseAsShown();
-            });
+        return intake
+            .TakeInLine(Line, Once)
+            .Match(
+                taken =>
+                {
+                    TempData["Said"] =
+                        $"Taken in as {taken.Number}. Finish the baseline: what works clears much. Owner and price are under Intake.";
+                    return RedirectToPage("/Jobs/Find", new { number = taken.Number });
+                },
+                refusal =>
+                {
+                    QuickProblem = refusal.Problem;
+                    Load();
+                    return RefuseAsShown();
+                }
+            );
     }
 
     /// <summary>Takes a unit down for its second look, or off the list.</summary>
-    public IActionResult OnPostLook(long number, string? act) => act switch
-    {
-        "take" => Answer(secondLooks.Take(number, Once), _ => RedirectToPage("/Jobs/Find", new { number })),
-        "undo" => Answer(secondLooks.BringBack(number, Once), _ => RedirectToPage()),
-        "dismiss" => Answer(secondLooks.Dismiss(number, Once), done =>
+    public IActionResult OnPostLook(long number, string? act) =>
+        act switch
         {
-            TempData["Dismissed"] = done.Words;
-            return RedirectToPage();
-        }),
-        _ => NotFound(),
-    };
+            "take" => Answer(secondLooks.Take(number, Once), _ => RedirectToPage("/Jobs/Find", new { number })),
+            "undo" => Answer(secondLooks.BringBack(number, Once), _ => RedirectToPage()),
+            "dismiss" => Answer(
+                secondLooks.Dismiss(number, Once),
+                done =>
+                {
+                    TempData["Dismissed"] = done.Words;
+                    return RedirectToPage();
+                }
+            ),
+            _ => NotFound(),
+        };
 
     private void Load()
     {
@@ -80,6 +89,10 @@ public sealed class IndexModel(
         Shelf[] shelves = [Shelf.WaitingPart, Shelf.WaitingOwner, Shelf.SetAside, Shelf.Ready];
         Shelves = shelves.Select(s => (s, (IReadOnlyList<Job>)live.Where(j => j.Shelf == s).ToList())).ToList();
         Stages = Enum.GetValues<WorkStage>().Select(s => (s, live.Count(j => j.Stage == s))).Where(s => s.Item2 > 0).ToList();
-        SecondLook = looks.Open().Select(look => (live.FirstOrDefault(j => j.Id == look.JobId)!, look)).Where(x => x.Item1 is not null).ToList();
+        SecondLook = looks
+            .Open()
+            .Select(look => (live.FirstOrDefault(j => j.Id == look.JobId)!, look))
+            .Where(x => x.Item1 is not null)
+            .ToList();
     }
 }

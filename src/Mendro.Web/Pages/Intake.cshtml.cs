@@ -46,19 +46,31 @@ public sealed class IntakeModel(ProfileStore profiles, SettingsStore settings, I
     public IActionResult OnPost()
     {
         Choose();
-        foreach (var failure in new IntakeRules().Validate(Form).Errors) ModelState.AddModelError($"Form.{failure.PropertyName}", failure.ErrorMessage);
-        if (Form.Profile is not null && Chosen.Id != Form.Profile) ModelState.AddModelError("Form.Profile", "That model is not known; choose one from the list.");
-        if (!ModelState.IsValid) return RefuseAsShown();
-        var baseline = Chosen.Functions.Where(f => Form.Result.GetValueOrDefault(f.Id) is "pass" or "fail")
+        foreach (var failure in new IntakeRules().Validate(Form).Errors)
+            ModelState.AddModelError($"Form.{failure.PropertyName}", failure.ErrorMessage);
+        if (Form.Profile is not null && Chosen.Id != Form.Profile)
+            ModelState.AddModelError("Form.Profile", "That model is not known; choose one from the list.");
+        if (!ModelState.IsValid)
+            return RefuseAsShown();
+        var baseline = Chosen
+            .Functions.Where(f => Form.Result.GetValueOrDefault(f.Id) is "pass" or "fail")
             .Select(f => new BaselineTrial(f.Id, Form.Result[f.Id] == "pass", Form.Look.GetValueOrDefault(f.Id)))
             .ToList();
         var order = new IntakeOrder(
-            Form.Into(new Job { ProfileId = Chosen.Id }), Form.ShopStock ? null : Words.Clean(Form.OwnerName), Words.Clean(Form.OwnerContact), Form.Marks, baseline);
-        return Answer(intake.TakeIn(order, Once), taken =>
-        {
-            TempData["Said"] = $"Taken in as {taken.Number}.";
-            return RedirectToPage("/Jobs/Find", new { number = taken.Number });
-        });
+            Form.Into(new Job { ProfileId = Chosen.Id }),
+            Form.ShopStock ? null : Words.Clean(Form.OwnerName),
+            Words.Clean(Form.OwnerContact),
+            Form.Marks,
+            baseline
+        );
+        return Answer(
+            intake.TakeIn(order, Once),
+            taken =>
+            {
+                TempData["Said"] = $"Taken in as {taken.Number}.";
+                return RedirectToPage("/Jobs/Find", new { number = taken.Number });
+            }
+        );
     }
 
     private void Choose()

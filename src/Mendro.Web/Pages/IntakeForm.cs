@@ -70,24 +70,47 @@ public sealed class IntakeForm
     public bool ShopStock => Owner == "shop";
 
     /// <summary>Fills the form from a job.</summary>
-    public static IntakeForm From(Job job) => new()
-    {
-        Profile = job.ProfileId, UnitName = job.UnitName, Revision = job.Revision, Serial = job.Serial, Owner = job.ShopStock ? "shop" : "customer",
-        OwnerName = job.CustomerName, OwnerContact = job.CustomerContact, Paid = Text(job.Paid), Currency = job.Currency, Lot = job.Lot,
-        Accessories = job.Accessories, Claim = job.Claim, ConditionNote = job.ConditionNote,
-        ValueWorking = Text(job.ValueWorking), ValueAsIs = Text(job.ValueAsIs), ValueParts = Text(job.ValueParts),
-    };
+    public static IntakeForm From(Job job) =>
+        new()
+        {
+            Profile = job.ProfileId,
+            UnitName = job.UnitName,
+            Revision = job.Revision,
+            Serial = job.Serial,
+            Owner = job.ShopStock ? "shop" : "customer",
+            OwnerName = job.CustomerName,
+            OwnerContact = job.CustomerContact,
+            Paid = Text(job.Paid),
+            Currency = job.Currency,
+            Lot = job.Lot,
+            Accessories = job.Accessories,
+            Claim = job.Claim,
+            ConditionNote = job.ConditionNote,
+            ValueWorking = Text(job.ValueWorking),
+            ValueAsIs = Text(job.ValueAsIs),
+            ValueParts = Text(job.ValueParts),
+        };
 
     /// <summary>Writes the form into a job. The form must be valid.</summary>
-    public Job Into(Job job) => job with
-    {
-        UnitName = Words.Clean(UnitName), Revision = Words.Clean(Revision), Serial = Words.Clean(Serial),
-        Lot = ShopStock ? Words.Clean(Lot) : "", Paid = ShopStock ? Told(Paid) : null, Currency = Words.Clean(Currency).ToUpperInvariant(),
-        Accessories = Words.Clean(Accessories), Claim = Words.Clean(Claim), ConditionNote = Words.Clean(ConditionNote),
-        ValueWorking = Told(ValueWorking), ValueAsIs = Told(ValueAsIs), ValueParts = Told(ValueParts),
-    };
+    public Job Into(Job job) =>
+        job with
+        {
+            UnitName = Words.Clean(UnitName),
+            Revision = Words.Clean(Revision),
+            Serial = Words.Clean(Serial),
+            Lot = ShopStock ? Words.Clean(Lot) : "",
+            Paid = ShopStock ? Told(Paid) : null,
+            Currency = Words.Clean(Currency).ToUpperInvariant(),
+            Accessories = Words.Clean(Accessories),
+            Claim = Words.Clean(Claim),
+            ConditionNote = Words.Clean(ConditionNote),
+            ValueWorking = Told(ValueWorking),
+            ValueAsIs = Told(ValueAsIs),
+            ValueParts = Told(ValueParts),
+        };
 
-    private decimal? Told(string? text) => Amount.TryRead(text, new Currency(Words.Clean(Currency).ToUpperInvariant()), out var amount) is null ? amount?.Value : null;
+    private decimal? Told(string? text) =>
+        Amount.TryRead(text, new Currency(Words.Clean(Currency).ToUpperInvariant()), out var amount) is null ? amount?.Value : null;
 
     private static string? Text(decimal? amount) => amount?.ToString(System.Globalization.CultureInfo.InvariantCulture);
 }
@@ -99,21 +122,53 @@ public sealed class IntakeRules : AbstractValidator<IntakeForm>
     public IntakeRules()
     {
         RuleFor(f => f.Profile).NotEmpty().WithMessage("Choose a model, or a generic profile of its kind.");
-        RuleFor(f => f.OwnerName).Must(n => Words.Clean(n).Length > 0).When(f => !f.ShopStock).WithMessage("Whose is it? Give a name, or choose shop stock.");
+        RuleFor(f => f.OwnerName)
+            .Must(n => Words.Clean(n).Length > 0)
+            .When(f => !f.ShopStock)
+            .WithMessage("Whose is it? Give a name, or choose shop stock.");
         RuleFor(f => f.OwnerName).MaximumLength(120).WithMessage("At most 120 characters.");
-        foreach (var expression in new System.Linq.Expressions.Expression<Func<IntakeForm, string?>>[] { f => f.UnitName, f => f.Serial, f => f.Lot, f => f.OwnerContact })
+        foreach (
+            var expression in new System.Linq.Expressions.Expression<Func<IntakeForm, string?>>[]
+            {
+                f => f.UnitName,
+                f => f.Serial,
+                f => f.Lot,
+                f => f.OwnerContact,
+            }
+        )
             RuleFor(expression).MaximumLength(120).WithMessage("At most 120 characters.");
         RuleFor(f => f.Revision).MaximumLength(20).WithMessage("At most 20 characters.");
-        foreach (var expression in new System.Linq.Expressions.Expression<Func<IntakeForm, string?>>[] { f => f.Claim, f => f.Accessories, f => f.ConditionNote })
-            RuleFor(expression).MaximumLength(2000).WithMessage("At most 2000 characters.");
-        RuleFor(f => f.Currency).Must(c => Mendro.Core.Money.Currency.IsCode(Words.Clean(c).ToUpperInvariant())).WithMessage("Three letters, such as EUR.");
-        foreach (var expression in new System.Linq.Expressions.Expression<Func<IntakeForm, string?>>[] { f => f.Paid, f => f.ValueWorking, f => f.ValueAsIs, f => f.ValueParts })
-        {
-            RuleFor(expression).Custom((text, context) =>
+        foreach (
+            var expression in new System.Linq.Expressions.Expression<Func<IntakeForm, string?>>[]
             {
-                var currency = new Currency(Words.Clean(context.InstanceToValidate.Currency).ToUpperInvariant());
-                if (Amount.TryRead(text, currency, out _) is { } problem) context.AddFailure(problem);
-            });
+                f => f.Claim,
+                f => f.Accessories,
+                f => f.ConditionNote,
+            }
+        )
+            RuleFor(expression).MaximumLength(2000).WithMessage("At most 2000 characters.");
+        RuleFor(f => f.Currency)
+            .Must(c => Mendro.Core.Money.Currency.IsCode(Words.Clean(c).ToUpperInvariant()))
+            .WithMessage("Three letters, such as EUR.");
+        foreach (
+            var expression in new System.Linq.Expressions.Expression<Func<IntakeForm, string?>>[]
+            {
+                f => f.Paid,
+                f => f.ValueWorking,
+                f => f.ValueAsIs,
+                f => f.ValueParts,
+            }
+        )
+        {
+            RuleFor(expression)
+                .Custom(
+                    (text, context) =>
+                    {
+                        var currency = new Currency(Words.Clean(context.InstanceToValidate.Currency).ToUpperInvariant());
+                        if (Amount.TryRead(text, currency, out _) is { } problem)
+                            context.AddFailure(problem);
+                    }
+                );
         }
     }
 }

@@ -32,7 +32,8 @@ public abstract class JobPageModel(JobStore jobs, BenchDesk desk, TradeLibrary l
     /// <summary>A request that no handler answers would show a page without its job.</summary>
     public override void OnPageHandlerExecuting(PageHandlerExecutingContext context)
     {
-        if (context.HandlerMethod is null) context.Result = NotFound();
+        if (context.HandlerMethod is null)
+            context.Result = NotFound();
     }
 
     /// <summary>Loads the job, afresh after a write.</summary>
@@ -40,7 +41,8 @@ public abstract class JobPageModel(JobStore jobs, BenchDesk desk, TradeLibrary l
     [MemberNotNullWhen(true, nameof(View))]
     protected bool Load()
     {
-        if (jobs.Find(Number) is not { } job) return false;
+        if (jobs.Find(Number) is not { } job)
+            return false;
         View = Desk.Open(job);
         return true;
     }

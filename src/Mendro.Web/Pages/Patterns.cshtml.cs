@@ -35,8 +35,13 @@ public sealed class PatternsModel(ShopExperience experience, LessonStore lessons
     public string Revision { get; private set; } = "";
 
     /// <summary>Causes behind a pattern, excluded ones too.</summary>
-    public IEnumerable<ConfirmedCause> Behind(LearnedModel model, Pattern line) => Causes.Where(c => c.ProfileId == model.Profile.Id
-        && c.PartId == line.Fault.Part.Id && c.ModeId == line.Fault.Mode.Id && (Revision.Length == 0 || c.Revision == Revision));
+    public IEnumerable<ConfirmedCause> Behind(LearnedModel model, Pattern line) =>
+        Causes.Where(c =>
+            c.ProfileId == model.Profile.Id
+            && c.PartId == line.Fault.Part.Id
+            && c.ModeId == line.Fault.Mode.Id
+            && (Revision.Length == 0 || c.Revision == Revision)
+        );
 
     /// <summary>Shows them.</summary>
     public void OnGet(string? model, string? revision)
@@ -45,23 +50,43 @@ public sealed class PatternsModel(ShopExperience experience, LessonStore lessons
         var now = experience.Now();
         (Causes, Strength) = (now.Causes, now.Strength);
         var learned = experience.Learn(Causes, Strength);
-        Learned = Causes.Where(c => model is null || c.ProfileId == model).GroupBy(c => c.ProfileId).Select(g =>
-        {
-            var newest = shelf.Get(g.Key, g.Max(c => c.ProfileVersion));
-            var counted = g.Where(c => !c.Excluded && (Revision.Length == 0 || c.Revision == Revision)).Select(c => c.JobId).Distinct().Count();
-            var lines = learned.Patterns(newest, model is null ? "" : Revision);
-            return new LearnedModel(newest.Profile, counted, g.Select(c => c.Revision).Where(r => r.Length > 0).Distinct().Order().ToList(),
-                model is null ? lines.Where(l => l.Found > 0).Take(LinesShown).ToList() : lines);
-        }).OrderByDescending(m => m.Units).ToList();
+        Learned = Causes
+            .Where(c => model is null || c.ProfileId == model)
+            .GroupBy(c => c.ProfileId)
+            .Select(g =>
+            {
+                var newest = shelf.Get(g.Key, g.Max(c => c.ProfileVersion));
+                var counted = g.Where(c => !c.Excluded && (Revision.Length == 0 || c.Revision == Revision))
+                    .Select(c => c.JobId)
+                    .Distinct()
+                    .Count();
+                var lines = learned.Patterns(newest, model is null ? "" : Revision);
+                return new LearnedModel(
+                    newest.Profile,
+                    counted,
+                    g.Select(c => c.Revision).Where(r => r.Length > 0).Distinct().Order().ToList(),
+                    model is null ? lines.Where(l => l.Found > 0).Take(LinesShown).ToList() : lines
+                );
+            })
+            .OrderByDescending(m => m.Units)
+            .ToList();
     }
 
     /// <summary>Leaves a cause out, or lets it count again.</summary>
     public IActionResult OnPost(long id, string? act, string? model, string? revision)
     {
-        if (lessons.Causes().FirstOrDefault(c => c.RecordId == id) is not { } cause || act is not ("exclude" or "include")) return NotFound();
-        if (act == "exclude") lessons.Exclude(id);
-        else lessons.Include(id);
-        TempData["Said"] = act == "exclude" ? $"Job {cause.Number} no longer teaches: {cause.Words}. Press it again to undo." : $"Job {cause.Number} teaches again: {cause.Words}.";
-        return Redirect(model is null ? "/Patterns" : $"/Patterns?model={Uri.EscapeDataString(model)}&revision={Uri.EscapeDataString(revision ?? "")}");
+        if (lessons.Causes().FirstOrDefault(c => c.RecordId == id) is not { } cause || act is not ("exclude" or "include"))
+            return NotFound();
+        if (act == "exclude")
+            lessons.Exclude(id);
+        else
+            lessons.Include(id);
+        TempData["Said"] =
+            act == "exclude"
+                ? $"Job {cause.Number} no longer teaches: {cause.Words}. Press it again to undo."
+                : $"Job {cause.Number} teaches again: {cause.Words}.";
+        return Redirect(
+            model is null ? "/Patterns" : $"/Patterns?model={Uri.EscapeDataString(model)}&revision={Uri.EscapeDataString(revision ?? "")}"
+        );
     }
 }

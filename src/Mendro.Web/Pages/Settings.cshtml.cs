@@ -57,7 +57,12 @@ public sealed class SettingsModel(SettingsStore settings, DailyBackup backups, T
     public string MachineZone => time.LocalTimeZone.Id;
 
     /// <summary>Zones to choose from.</summary>
-    public static IEnumerable<string> Zones => TimeZoneInfo.GetSystemTimeZones().Select(z => z.Id).Where(id => id.Contains('/') && !id.StartsWith("Etc/", StringComparison.Ordinal)).Order(StringComparer.Ordinal);
+    public static IEnumerable<string> Zones =>
+        TimeZoneInfo
+            .GetSystemTimeZones()
+            .Select(z => z.Id)
+            .Where(id => id.Contains('/') && !id.StartsWith("Etc/", StringComparison.Ordinal))
+            .Order(StringComparer.Ordinal);
 
     /// <summary>Address of the meter, as typed.</summary>
     [BindProperty]
@@ -83,23 +88,46 @@ public sealed class SettingsModel(SettingsStore settings, DailyBackup backups, T
     public IActionResult OnPost()
     {
         var code = Words.Clean(Currency).ToUpperInvariant();
-        if (Words.Clean(ShopName).Length is 0 or > 80) ModelState.AddModelError("", "The shop needs a name of up to 80 characters.");
-        if (!Mendro.Core.Money.Currency.IsCode(code)) ModelState.AddModelError("", "The currency is three letters, such as EUR.");
+        if (Words.Clean(ShopName).Length is 0 or > 80)
+            ModelState.AddModelError("", "The shop needs a name of up to 80 characters.");
+        if (!Mendro.Core.Money.Currency.IsCode(code))
+            ModelState.AddModelError("", "The currency is three letters, such as EUR.");
         if (Words.Clean(TimeZone).Length > 0 && ShopCalendar.Find(Words.Clean(TimeZone)) is null)
-            ModelState.AddModelError("", $"“{TimeZone}” is no time zone. Choose one from the list, such as Europe/Berlin, or leave it blank.");
+            ModelState.AddModelError(
+                "",
+                $"“{TimeZone}” is no time zone. Choose one from the list, such as Europe/Berlin, or leave it blank."
+            );
         var wrong = Amount.TryRead(Rate, new Currency(code), out var rate);
-        if (wrong is not null || rate is not { Value: > 0 }) ModelState.AddModelError("", wrong ?? "An hour of work must be worth more than nothing.");
-        if (Schools.All(s => s.Value != Originality)) ModelState.AddModelError("", "Choose one of the three schools.");
-        if (Words.Number(Strength) is not (>= 0.1 and <= 100)) ModelState.AddModelError("", "A starting weight is worth 0.1 to 100 cases; 2 is a good beginning.");
-        if (Words.Number(LookMinutes) is not (>= 1 and <= 600)) ModelState.AddModelError("", "A second look looks 1 to 600 minutes ahead.");
-        if (Words.Number(LookPercent) is not (>= 1 and <= 99)) ModelState.AddModelError("", "The line of the second look lies between 1 and 99 %.");
+        if (wrong is not null || rate is not { Value: > 0 })
+            ModelState.AddModelError("", wrong ?? "An hour of work must be worth more than nothing.");
+        if (Schools.All(s => s.Value != Originality))
+            ModelState.AddModelError("", "Choose one of the three schools.");
+        if (Words.Number(Strength) is not (>= 0.1 and <= 100))
+            ModelState.AddModelError("", "A starting weight is worth 0.1 to 100 cases; 2 is a good beginning.");
+        if (Words.Number(LookMinutes) is not (>= 1 and <= 600))
+            ModelState.AddModelError("", "A second look looks 1 to 600 minutes ahead.");
+        if (Words.Number(LookPercent) is not (>= 1 and <= 99))
+            ModelState.AddModelError("", "The line of the second look lies between 1 and 99 %.");
         foreach (var (name, text) in new[] { ("meter", Meter), ("supply", Supply) })
-            if (Words.Clean(text).Length > 0 && InstrumentAddress.Parse(text!) is null) ModelState.AddModelError("", $"“{text}” is no address of a {name}. Try 192.168.1.40:5025.");
-        if (!ModelState.IsValid) return RefuseAsShown();
+            if (Words.Clean(text).Length > 0 && InstrumentAddress.Parse(text!) is null)
+                ModelState.AddModelError("", $"“{text}” is no address of a {name}. Try 192.168.1.40:5025.");
+        if (!ModelState.IsValid)
+            return RefuseAsShown();
 
-        settings.Save(new ShopSettings(Words.Clean(ShopName), code, rate!.Value.Value, double.Parse(Originality!, CultureInfo.InvariantCulture),
-            Words.Number(Strength)!.Value, Words.Number(LookMinutes)!.Value, Words.Number(LookPercent)!.Value / 100,
-            InstrumentAddress.Parse(Words.Clean(Meter)), InstrumentAddress.Parse(Words.Clean(Supply)), Words.Clean(TimeZone)));
+        settings.Save(
+            new ShopSettings(
+                Words.Clean(ShopName),
+                code,
+                rate!.Value.Value,
+                double.Parse(Originality!, CultureInfo.InvariantCulture),
+                Words.Number(Strength)!.Value,
+                Words.Number(LookMinutes)!.Value,
+                Words.Number(LookPercent)!.Value / 100,
+                InstrumentAddress.Parse(Words.Clean(Meter)),
+                InstrumentAddress.Parse(Words.Clean(Supply)),
+                Words.Clean(TimeZone)
+            )
+        );
         TempData["Said"] = "Saved.";
         return Redirect("/Settings");
     }
@@ -108,11 +136,20 @@ public sealed class SettingsModel(SettingsStore settings, DailyBackup backups, T
     public async Task<IActionResult> OnPostTestAsync(string? which, CancellationToken cancel)
     {
         var text = Words.Clean(which == "supply" ? Supply : Meter);
-        if (InstrumentAddress.Parse(text) is not { } address) return Partial("_Tested", (false, text.Length == 0 ? "Type an address first, such as 192.168.1.40:5025." : $"“{text}” is no address."));
+        if (InstrumentAddress.Parse(text) is not { } address)
+            return Partial(
+                "_Tested",
+                (false, text.Length == 0 ? "Type an address first, such as 192.168.1.40:5025." : $"“{text}” is no address.")
+            );
         try
         {
             var who = await BenchMeter.WhoAsync(address, cancel);
-            return Partial("_Tested", who.Split(',').Length >= 2 ? (true, $"It answers: {who}") : (false, $"Something answers, but not as a SCPI instrument: {who}"));
+            return Partial(
+                "_Tested",
+                who.Split(',').Length >= 2
+                    ? (true, $"It answers: {who}")
+                    : (false, $"Something answers, but not as a SCPI instrument: {who}")
+            );
         }
         catch (InstrumentLinkException ex)
         {
@@ -134,8 +171,19 @@ public sealed class SettingsModel(SettingsStore settings, DailyBackup backups, T
     public IActionResult OnPostTheme(string? theme)
     {
         if (theme is "light" or "dark")
-            Response.Cookies.Append("mendro.theme", theme, new CookieOptions { HttpOnly = true, SameSite = SameSiteMode.Strict, MaxAge = TimeSpan.FromDays(3650), IsEssential = true });
-        else Response.Cookies.Delete("mendro.theme");
+            Response.Cookies.Append(
+                "mendro.theme",
+                theme,
+                new CookieOptions
+                {
+                    HttpOnly = true,
+                    SameSite = SameSiteMode.Strict,
+                    MaxAge = TimeSpan.FromDays(3650),
+                    IsEssential = true,
+                }
+            );
+        else
+            Response.Cookies.Delete("mendro.theme");
         return Redirect("/Settings");
     }
 }

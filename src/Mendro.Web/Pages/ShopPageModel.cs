@@ -13,8 +13,8 @@ public abstract class ShopPageModel : PageModel
     /// <summary>Answers what came of an action.</summary>
     /// <param name="deed">What came of it.</param>
     /// <param name="done">Answer when it was done.</param>
-    protected IActionResult Answer<T>(Deed<T> deed, Func<T, IActionResult> done) where T : class =>
-        deed.Match(done, refusal => refusal.Kind == RefusalKind.Missing ? NotFound() : Refuse(refusal.Problem));
+    protected IActionResult Answer<T>(Deed<T> deed, Func<T, IActionResult> done)
+        where T : class => deed.Match(done, refusal => refusal.Kind == RefusalKind.Missing ? NotFound() : Refuse(refusal.Problem));
 
     /// <summary>Shows the page again with the reason why what was sent is not taken.</summary>
     protected IActionResult Refuse(string problem)

@@ -177,24 +177,67 @@ public sealed class ProfileForm
         static string? N(double? value) => value?.ToString("G15", CultureInfo.InvariantCulture);
         var form = new ProfileForm
         {
-            Base = $"{profile.Id}@{version}", Existing = existing, Id = existing ? profile.Id : "", Name = existing ? profile.Name : "", Maker = existing ? profile.Maker : "",
-            Kind = Kebab(profile.Kind.ToString()), Note = existing ? profile.Note : "",
-            Revisions = existing ? string.Join('\n', profile.Revisions.Select(r => $"{r.Id}: {r.Tell}")) : "", Hazards = [.. profile.Hazards ?? []],
-            Open = N(profile.Preparation.Open), BoardOut = N(profile.Preparation.BoardOut), Lifted = N(profile.Preparation.Lifted),
-            Cells = profile.Supply?.Cells?.ToString(CultureInfo.InvariantCulture), Chemistry = profile.Supply?.Chemistry, AdapterKind = profile.Supply?.AdapterKind,
-            AdapterVolts = N(profile.Supply?.AdapterVolts), AdapterAmps = N(profile.Supply?.AdapterAmps), Polarity = profile.Supply?.Polarity,
-            Rails = string.Join('\n', (profile.Supply?.Rails ?? []).Select(r => $"{r.Name}: {N(r.Volts)} V ±{N(r.Tolerance * 100)} %")), Feeds = FeedText.Write(profile.Feeds),
+            Base = $"{profile.Id}@{version}",
+            Existing = existing,
+            Id = existing ? profile.Id : "",
+            Name = existing ? profile.Name : "",
+            Maker = existing ? profile.Maker : "",
+            Kind = Kebab(profile.Kind.ToString()),
+            Note = existing ? profile.Note : "",
+            Revisions = existing ? string.Join('\n', profile.Revisions.Select(r => $"{r.Id}: {r.Tell}")) : "",
+            Hazards = [.. profile.Hazards ?? []],
+            Open = N(profile.Preparation.Open),
+            BoardOut = N(profile.Preparation.BoardOut),
+            Lifted = N(profile.Preparation.Lifted),
+            Cells = profile.Supply?.Cells?.ToString(CultureInfo.InvariantCulture),
+            Chemistry = profile.Supply?.Chemistry,
+            AdapterKind = profile.Supply?.AdapterKind,
+            AdapterVolts = N(profile.Supply?.AdapterVolts),
+            AdapterAmps = N(profile.Supply?.AdapterAmps),
+            Polarity = profile.Supply?.Polarity,
+            Rails = string.Join('\n', (profile.Supply?.Rails ?? []).Select(r => $"{r.Name}: {N(r.Volts)} V ±{N(r.Tolerance * 100)} %")),
+            Feeds = FeedText.Write(profile.Feeds),
             Sections = ProfileSection.All.ToDictionary(s => s.Key, s => (string?)s.Write(profile)),
-            Parts = profile.Parts.Select(p => new PartRow
-            {
-                Id = p.Id, Name = p.Name, Kind = p.Kind, Board = p.Board, Refdes = p.Refdes, Weights = string.Join(", ", (p.Modes ?? []).Select(m => $"{m.Mode}={N(m.Prior)}")),
-            }).ToList(),
-            Functions = profile.Functions.Select(f => new FunctionRow { Id = f.Id, Name = f.Name, Kind = f.Kind, Needs = string.Join(' ', f.Needs), Minutes = N(f.Minutes) }).ToList(),
-            Probes = profile.Probes.Select(p => new ProbeRow
-            {
-                Id = p.Id, Name = p.Name, Where = p.Where, Kind = Kebab(p.Kind.ToString()), At = p.At, Toward = p.Toward, Spans = string.Join(' ', p.Spans ?? []), Rail = p.Rail,
-                Low = N(p.Expect.Low), High = N(p.Expect.High), Text = p.Expect.Text, State = Kebab(p.State.ToString()), Minutes = N(p.Minutes), Unloaded = p.Unloaded,
-            }).ToList(),
+            Parts = profile
+                .Parts.Select(p => new PartRow
+                {
+                    Id = p.Id,
+                    Name = p.Name,
+                    Kind = p.Kind,
+                    Board = p.Board,
+                    Refdes = p.Refdes,
+                    Weights = string.Join(", ", (p.Modes ?? []).Select(m => $"{m.Mode}={N(m.Prior)}")),
+                })
+                .ToList(),
+            Functions = profile
+                .Functions.Select(f => new FunctionRow
+                {
+                    Id = f.Id,
+                    Name = f.Name,
+                    Kind = f.Kind,
+                    Needs = string.Join(' ', f.Needs),
+                    Minutes = N(f.Minutes),
+                })
+                .ToList(),
+            Probes = profile
+                .Probes.Select(p => new ProbeRow
+                {
+                    Id = p.Id,
+                    Name = p.Name,
+                    Where = p.Where,
+                    Kind = Kebab(p.Kind.ToString()),
+                    At = p.At,
+                    Toward = p.Toward,
+                    Spans = string.Join(' ', p.Spans ?? []),
+                    Rail = p.Rail,
+                    Low = N(p.Expect.Low),
+                    High = N(p.Expect.High),
+                    Text = p.Expect.Text,
+                    State = Kebab(p.State.ToString()),
+                    Minutes = N(p.Minutes),
+                    Unloaded = p.Unloaded,
+                })
+                .ToList(),
         };
         form.AddSpareRows();
         return form;
@@ -204,7 +247,11 @@ public sealed class ProfileForm
     public void AddSpareRows()
     {
         Parts = [.. Parts.Where(p => Words.Clean(p.Name).Length > 0), .. Enumerable.Range(0, SpareRows).Select(_ => new PartRow())];
-        Functions = [.. Functions.Where(f => Words.Clean(f.Name).Length > 0), .. Enumerable.Range(0, SpareRows).Select(_ => new FunctionRow())];
+        Functions =
+        [
+            .. Functions.Where(f => Words.Clean(f.Name).Length > 0),
+            .. Enumerable.Range(0, SpareRows).Select(_ => new FunctionRow()),
+        ];
         Probes = [.. Probes.Where(p => Words.Clean(p.Name).Length > 0), .. Enumerable.Range(0, SpareRows).Select(_ => new ProbeRow())];
     }
 

@@ -14,29 +14,47 @@ public sealed partial class ProfileFormReader(TradeLibrary library)
     /// <summary>Problems found, in the words of the form.</summary>
     public IReadOnlyList<ProfileProblem> Problems => _problems;
 
-    /// <summary>Reads a form. The profile is as complete as what was typed allows, so that it can be drawn while problems are left.</summary>
+    /// <summary>Reads a form. The profile is as complete as what was typed allows, so that it can be drawn while problems are
+    /// left.</summary>
     /// <param name="form">What stands in the editor.</param>
     /// <param name="origin">Profile the editing began with: what the form does not show is kept from it.</param>
     public DeviceProfile Read(ProfileForm form, DeviceProfile? origin)
     {
         _problems.Clear();
         var name = Words.Clean(form.Name);
-        if (name.Length == 0) Report("name", "a model needs a name.");
-        var id = form.Existing && origin is not null ? origin.Id : Words.Clean(form.Id) is { Length: > 0 } typed ? typed : Slug($"{form.Maker} {name}");
-        if (id.Length > 0 && !IdPattern().IsMatch(id)) Report("id", $"“{id}”: only lower case letters, digits and hyphens.");
+        if (name.Length == 0)
+            Report("name", "a model needs a name.");
+        var id =
+            form.Existing && origin is not null ? origin.Id
+            : Words.Clean(form.Id) is { Length: > 0 } typed ? typed
+            : Slug($"{form.Maker} {name}");
+        if (id.Length > 0 && !IdPattern().IsMatch(id))
+            Report("id", $"“{id}”: only lower case letters, digits and hyphens.");
         var parts = form.Parts.Where(p => Words.Clean(p.Name).Length > 0).Select(p => Part(p, origin)).ToList();
         var feeds = FeedText.Read(form.Feeds, out var wrong);
         _problems.AddRange(wrong);
-        var functions = form.Functions.Where(f => Words.Clean(f.Name).Length > 0).Select(f =>
-            new DeviceFunction(IdOf(f.Id, f.Name), Words.Clean(f.Name), Words.Clean(f.Kind), List(f.Needs), Positive(f.Minutes, 0.5, $"function “{Words.Clean(f.Name)}”, minutes"))).ToList();
+        var functions = form
+            .Functions.Where(f => Words.Clean(f.Name).Length > 0)
+            .Select(f => new DeviceFunction(
+                IdOf(f.Id, f.Name),
+                Words.Clean(f.Name),
+                Words.Clean(f.Kind),
+                List(f.Needs),
+                Positive(f.Minutes, 0.5, $"function “{Words.Clean(f.Name)}”, minutes")
+            ))
+            .ToList();
         var probes = form.Probes.Where(p => Words.Clean(p.Name).Length > 0).Select(Probe).ToList();
         var preparation = new Preparation(
             Positive(form.Open, 5, "minutes to open", zero: true),
             Positive(form.BoardOut, 5, "minutes to take the board out", zero: true),
-            Positive(form.Lifted, 5, "minutes to lift a part", zero: true));
+            Positive(form.Lifted, 5, "minutes to lift a part", zero: true)
+        );
         var modelId = id.Length > 0 ? id : "new";
         // From the profile the editing began with: what the form does not show stays as it was.
-        var profile = (origin ?? new DeviceProfile(DeviceProfile.FormatName, modelId, name, "", DeviceKind.Handheld, [], null, [], [], [], [], preparation)) with
+        var profile = (
+            origin
+            ?? new DeviceProfile(DeviceProfile.FormatName, modelId, name, "", DeviceKind.Handheld, [], null, [], [], [], [], preparation)
+        ) with
         {
             Id = modelId,
             Name = name,
@@ -59,7 +77,8 @@ public sealed partial class ProfileFormReader(TradeLibrary library)
             _problems.AddRange(unread);
         }
 
-        foreach (var problem in ProfileValidator.Check(profile, library)) Report(Place(problem.Place, profile), problem.Message);
+        foreach (var problem in ProfileValidator.Check(profile, library))
+            Report(Place(problem.Place, profile), problem.Message);
         return profile;
     }
 
@@ -68,7 +87,9 @@ public sealed partial class ProfileFormReader(TradeLibrary library)
         var (id, name) = (IdOf(row.Id, row.Name), Words.Clean(row.Name));
         var before = origin?.FindPart(id);
         List<ModeOverride> weights = [];
-        foreach (var piece in Words.Clean(row.Weights).Split([',', ';'], StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries))
+        foreach (
+            var piece in Words.Clean(row.Weights).Split([',', ';'], StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)
+        )
         {
             if (piece.Split('=', StringSplitOptions.TrimEntries) is not [var mode, var told] || Number(told) is not { } weight)
             {
@@ -76,10 +97,22 @@ public sealed partial class ProfileFormReader(TradeLibrary library)
                 continue;
             }
 
-            weights.Add(before?.Modes?.FirstOrDefault(m => m.Mode == mode && m.Prior.Equals(weight)) ?? new ModeOverride(mode, weight, "the shop's own"));
+            weights.Add(
+                before?.Modes?.FirstOrDefault(m => m.Mode == mode && m.Prior.Equals(weight))
+                    ?? new ModeOverride(mode, weight, "the shop's own")
+            );
         }
 
-        return new Part(id, name, Words.Clean(row.Kind), Null(row.Board), Null(row.Refdes), before?.X, before?.Y, weights.Count > 0 ? weights : null);
+        return new Part(
+            id,
+            name,
+            Words.Clean(row.Kind),
+            Null(row.Board),
+            Null(row.Refdes),
+            before?.X,
+            before?.Y,
+            weights.Count > 0 ? weights : null
+        );
     }
 
     private Probe Probe(ProbeRow row)
@@ -88,51 +121,95 @@ public sealed partial class ProfileFormReader(TradeLibrary library)
         var kind = Kind<ProbeKind>(row.Kind, ProbeKind.Volts);
         double? Limit(string? text, string which)
         {
-            if (Words.Clean(text).Length == 0) return null;
-            if (Number(text) is { } value) return value;
-            Report($"probe “{name}”, {which}", $"“{text}” is not a number. Write it in {TradeLibrary.Of(kind).Unit}, such as 4.75 or 22e-6.");
+            if (Words.Clean(text).Length == 0)
+                return null;
+            if (Number(text) is { } value)
+                return value;
+            Report(
+                $"probe “{name}”, {which}",
+                $"“{text}” is not a number. Write it in {TradeLibrary.Of(kind).Unit}, such as 4.75 or 22e-6."
+            );
             return null;
         }
 
         var spans = List(row.Spans);
-        return new Probe(IdOf(row.Id, row.Name), name, Words.Clean(row.Where), kind, Id(row.At), Id(row.Toward), spans.Count > 0 ? spans : null, Id(row.Rail),
-            new Expectation(Limit(row.Low, "low"), Limit(row.High, "high"), TradeLibrary.Of(kind).Unit, Null(row.Text)), Kind<AccessState>(row.State, AccessState.Closed), Positive(row.Minutes, 1, $"probe “{name}”, minutes"), row.Unloaded);
+        return new Probe(
+            IdOf(row.Id, row.Name),
+            name,
+            Words.Clean(row.Where),
+            kind,
+            Id(row.At),
+            Id(row.Toward),
+            spans.Count > 0 ? spans : null,
+            Id(row.Rail),
+            new Expectation(Limit(row.Low, "low"), Limit(row.High, "high"), TradeLibrary.Of(kind).Unit, Null(row.Text)),
+            Kind<AccessState>(row.State, AccessState.Closed),
+            Positive(row.Minutes, 1, $"probe “{name}”, minutes"),
+            row.Unloaded
+        );
     }
 
     private Supply? Supply(ProfileForm form)
     {
         double? Value(string? text, string place)
         {
-            if (Words.Clean(text).Length == 0) return null;
-            if (Number(text) is > 0 and var value) return value;
+            if (Words.Clean(text).Length == 0)
+                return null;
+            if (Number(text) is > 0 and var value)
+                return value;
             Report(place, $"“{text}” is not a number above 0.");
             return null;
         }
 
-        var rails = Words.Clean(form.Rails).Split('\n', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries).Select(line =>
-        {
-            if (RailPattern().Match(line) is { Success: true } match && Number(match.Groups[2].Value) is { } volts && Number(match.Groups[3].Value) is { } percent and >= 0 and <= 100)
-                return new Rail(match.Groups[1].Value.Trim(), volts, Math.Round(percent / 100, 6));
-            Report("rails", $"“{line}”: write a rail as “logic: 5 V ±5 %”.");
-            return null;
-        }).OfType<Rail>().ToList();
+        var rails = Words
+            .Clean(form.Rails)
+            .Split('\n', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)
+            .Select(line =>
+            {
+                if (
+                    RailPattern().Match(line) is { Success: true } match
+                    && Number(match.Groups[2].Value) is { } volts
+                    && Number(match.Groups[3].Value) is { } percent and >= 0 and <= 100
+                )
+                    return new Rail(match.Groups[1].Value.Trim(), volts, Math.Round(percent / 100, 6));
+                Report("rails", $"“{line}”: write a rail as “logic: 5 V ±5 %”.");
+                return null;
+            })
+            .OfType<Rail>()
+            .ToList();
         var cells = Value(form.Cells, "cells");
-        if (cells is not null && cells != Math.Floor(cells.Value)) Report("cells", $"“{form.Cells}” is not a whole number.");
-        var supply = new Supply((int?)cells, Null(form.Chemistry), Null(form.AdapterKind), Value(form.AdapterVolts, "adapter volts"), Value(form.AdapterAmps, "adapter amperes"), Null(form.Polarity), rails.Count > 0 ? rails : null);
+        if (cells is not null && cells != Math.Floor(cells.Value))
+            Report("cells", $"“{form.Cells}” is not a whole number.");
+        var supply = new Supply(
+            (int?)cells,
+            Null(form.Chemistry),
+            Null(form.AdapterKind),
+            Value(form.AdapterVolts, "adapter volts"),
+            Value(form.AdapterAmps, "adapter amperes"),
+            Null(form.Polarity),
+            rails.Count > 0 ? rails : null
+        );
         return supply == new Supply(null, null, null, null, null, null, null) ? null : supply;
     }
 
-    private List<Revision> Revisions(string? text) => Words.Clean(text).Split('\n', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries).Select(line =>
-    {
-        if (line.Split(':', 2, StringSplitOptions.TrimEntries) is [{ Length: > 0 } id, var tell]) return new Revision(id, tell);
-        Report("revisions", $"“{line}”: write the revision, a colon and how to tell it.");
-        return new Revision(line, "");
-    }).ToList();
+    private List<Revision> Revisions(string? text) =>
+        Words
+            .Clean(text)
+            .Split('\n', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)
+            .Select(line =>
+            {
+                if (line.Split(':', 2, StringSplitOptions.TrimEntries) is [{ Length: > 0 } id, var tell])
+                    return new Revision(id, tell);
+                Report("revisions", $"“{line}”: write the revision, a colon and how to tell it.");
+                return new Revision(line, "");
+            })
+            .ToList();
 
     /// <summary>Names the row instead of its index.</summary>
     private static string Place(string place, DeviceProfile profile)
     {
-        if (IndexPattern().Match(place) is not { Success: true } match) return place;
+        if (IndexPattern().Match(place) is not { Success: true } match)
+            return place;
         var n = int.Parse(match.Groups[2].Value, CultureInfo.InvariantCulture);
         return match.Groups[1].Value switch
         {
@@ -147,17 +224,28 @@ public sealed partial class ProfileFormReader(TradeLibrary library)
 
     private double Positive(string? text, double otherwise, string place, bool zero = false)
     {
-        if (Words.Clean(text).Length == 0) return otherwise;
-        if (Number(text) is { } value && (value > 0 || zero && value >= 0) && value <= 600) return value;
+        if (Words.Clean(text).Length == 0)
+            return otherwise;
+        if (Number(text) is { } value && (value > 0 || zero && value >= 0) && value <= 600)
+            return value;
         Report(place, $"“{text}” is not a number of minutes.");
         return otherwise;
     }
 
     private static double? Number(string? text) =>
-        double.TryParse(Words.Clean(text).Replace(',', '.').Replace('−', '-'), NumberStyles.Float, CultureInfo.InvariantCulture, out var value) && double.IsFinite(value) ? value : null;
+        double.TryParse(
+            Words.Clean(text).Replace(',', '.').Replace('−', '-'),
+            NumberStyles.Float,
+            CultureInfo.InvariantCulture,
+            out var value
+        ) && double.IsFinite(value)
+            ? value
+            : null;
 
-    private static T Kind<T>(string? text, T otherwise) where T : struct, Enum =>
-        Enum.GetValues<T>().Where(v => ProfileForm.Kebab(v.ToString()) == Words.Clean(text)).Select(v => (T?)v).FirstOrDefault() ?? otherwise;
+    private static T Kind<T>(string? text, T otherwise)
+        where T : struct, Enum =>
+        Enum.GetValues<T>().Where(v => ProfileForm.Kebab(v.ToString()) == Words.Clean(text)).Select(v => (T?)v).FirstOrDefault()
+        ?? otherwise;
 
     private static List<PartId> List(string? text) =>
         [.. Words.Clean(text).Split([' ', ',', ';', '\n', '\r'], StringSplitOptions.RemoveEmptyEntries).Select(id => new PartId(id))];
@@ -173,8 +261,10 @@ public sealed partial class ProfileFormReader(TradeLibrary library)
         var slug = new StringBuilder();
         foreach (var c in Words.Clean(text).ToLowerInvariant().Normalize(NormalizationForm.FormD))
         {
-            if (char.IsAsciiLetterOrDigit(c)) slug.Append(c);
-            else if (slug.Length > 0 && slug[^1] != '-' && CharUnicodeInfo.GetUnicodeCategory(c) != UnicodeCategory.NonSpacingMark) slug.Append('-');
+            if (char.IsAsciiLetterOrDigit(c))
+                slug.Append(c);
+            else if (slug.Length > 0 && slug[^1] != '-' && CharUnicodeInfo.GetUnicodeCategory(c) != UnicodeCategory.NonSpacingMark)
+                slug.Append('-');
         }
 
         return slug.ToString().Trim('-');

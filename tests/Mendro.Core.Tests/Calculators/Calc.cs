@@ -14,7 +14,9 @@ internal static class Calc
 
     public static double Number(string name, string output, params string[] pairs) => Run(name, pairs).Number(output);
 
-    public static string Problem(string name, params string[] pairs) => CalculatorShelf.Find(name)!.Run(Given(pairs)).Problem.ShouldNotBeNull();
+    public static string Problem(string name, params string[] pairs) =>
+        CalculatorShelf.Find(name)!.Run(Given(pairs)).Problem.ShouldNotBeNull();
 
-    private static Dictionary<string, string> Given(string[] pairs) => pairs.Select(p => p.Split('=', 2)).ToDictionary(p => p[0], p => p[1]);
+    private static Dictionary<string, string> Given(string[] pairs) =>
+        pairs.Select(p => p.Split('=', 2)).ToDictionary(p => p[0], p => p[1]);
 }

@@ -19,7 +19,8 @@ public class CalculatorInputTests
         run.Problem.ShouldBeNull();
         run.Value!.Answer.Outputs.ShouldNotBeEmpty();
         CalculatorWords.InAndOut(run.Value).ShouldContain(" → ");
-        if (run.Value.Answer.Caution is { } caution) TradeLibrary.Shipped.FindCaution(caution).ShouldNotBeNull();
+        if (run.Value.Answer.Caution is { } caution)
+            TradeLibrary.Shipped.FindCaution(caution).ShouldNotBeNull();
     }
 
     [Theory]
@@ -28,7 +29,9 @@ public class CalculatorInputTests
     {
         var calculator = CalculatorShelf.Find(name)!;
         foreach (var key in calculator.Keys.Where(k => !k.Optional && k.Standard is null))
-            calculator.Run(calculator.Keys.Where(k => k != key).ToDictionary(k => k.Name, k => k.Example)).Problem!.ShouldStartWith($"{key.Name}: ");
+            calculator
+                .Run(calculator.Keys.Where(k => k != key).ToDictionary(k => k.Name, k => k.Example))
+                .Problem!.ShouldStartWith($"{key.Name}: ");
     }
 
     [Theory]
@@ -40,7 +43,10 @@ public class CalculatorInputTests
         {
             string[] bad = key.Choices is null ? ["much", "1e999", "NaN", "1..2", "-1e15"] : ["", "much"];
             foreach (var text in bad.Where(t => t.Length > 0))
-                calculator.Run(calculator.Keys.ToDictionary(k => k.Name, k => k == key ? text : k.Example)).Problem.ShouldNotBeNull($"{key.Name}={text}").ShouldStartWith($"{key.Name}: ");
+                calculator
+                    .Run(calculator.Keys.ToDictionary(k => k.Name, k => k == key ? text : k.Example))
+                    .Problem.ShouldNotBeNull($"{key.Name}={text}")
+                    .ShouldStartWith($"{key.Name}: ");
         }
     }
 
@@ -53,24 +59,48 @@ public class CalculatorInputTests
     }
 
     [Fact]
-    public void Any_text_is_answered_without_throwing() => Gen.Select(Gen.Int[0, CalculatorShelf.All.Count - 1], Gen.String[0, 30].Array[9]).Sample((which, texts) =>
-    {
-        var calculator = CalculatorShelf.All[which];
-        var outcome = calculator.Run(calculator.Keys.Select((k, n) => (k.Name, texts[n % texts.Length])).ToDictionary(p => p.Name, p => p.Item2));
-        (outcome.Value is null).ShouldBe(outcome.Problem is not null);
-    }, iter: 5000);
+    public void Any_text_is_answered_without_throwing() =>
+        Gen.Select(Gen.Int[0, CalculatorShelf.All.Count - 1], Gen.String[0, 30].Array[9])
+            .Sample(
+                (which, texts) =>
+                {
+                    var calculator = CalculatorShelf.All[which];
+                    var outcome = calculator.Run(
+                        calculator.Keys.Select((k, n) => (k.Name, texts[n % texts.Length])).ToDictionary(p => p.Name, p => p.Item2)
+                    );
+                    (outcome.Value is null).ShouldBe(outcome.Problem is not null);
+                },
+                iter: 5000
+            );
 
     [Fact]
-    public void Any_numbers_give_a_finite_answer_or_a_reason() => Gen.Select(Gen.Int[0, CalculatorShelf.All.Count - 1], Gen.Double[-300, 300].Array[9], Gen.Bool).Sample((which, logs, small) =>
-    {
-        var calculator = CalculatorShelf.All[which];
-        var outcome = calculator.Run(calculator.Keys.Select((k, n) => (k, Text: k.IsText || k.Choices is not null ? k.Example
-            : k.Whole ? ((int)Math.Abs(logs[n])).ToString(System.Globalization.CultureInfo.InvariantCulture)
-            : Math.Pow(10, small ? logs[n] / 100 : logs[n] / 20).ToString("0.###############", System.Globalization.CultureInfo.InvariantCulture))).ToDictionary(p => p.k.Name, p => p.Text));
-        if (outcome.Value is { } value)
-            foreach (var output in value.Answer.Outputs)
-                if (output.Value is double number) double.IsFinite(number).ShouldBeTrue($"{calculator.Name}.{output.Name}");
-    }, iter: 5000);
+    public void Any_numbers_give_a_finite_answer_or_a_reason() =>
+        Gen.Select(Gen.Int[0, CalculatorShelf.All.Count - 1], Gen.Double[-300, 300].Array[9], Gen.Bool)
+            .Sample(
+                (which, logs, small) =>
+                {
+                    var calculator = CalculatorShelf.All[which];
+                    var outcome = calculator.Run(
+                        calculator
+                            .Keys.Select(
+                                (k, n) =>
+                                    (
+                                        k,
+                                        Text: k.IsText || k.Choices is not null ? k.Example
+                                        : k.Whole ? ((int)Math.Abs(logs[n])).ToString(System.Globalization.CultureInfo.InvariantCulture)
+                                        : Math.Pow(10, small ? logs[n] / 100 : logs[n] / 20)
+                                            .ToString("0.###############", System.Globalization.CultureInfo.InvariantCulture)
+                                    )
+                            )
+                            .ToDictionary(p => p.k.Name, p => p.Text)
+                    );
+                    if (outcome.Value is { } value)
+                        foreach (var output in value.Answer.Outputs)
+                            if (output.Value is double number)
+                                double.IsFinite(number).ShouldBeTrue($"{calculator.Name}.{output.Name}");
+                },
+                iter: 5000
+            );
 
     [Theory]
     [InlineData("5.02", "V", 5.02)]
@@ -100,13 +130,19 @@ public class CalculatorInputTests
     public void Other_texts_are_not_quantities(string text, string unit) => QuantityText.Parse(text, unit).ShouldBeNull();
 
     [Fact]
-    public void What_is_printed_reads_back() => Gen.Select(Gen.Int[0, 4], Gen.Int[1000, 9999], Gen.Int[-12, 8], Gen.Bool).Sample((which, figures, exponent, comma) =>
-    {
-        var unit = new[] { "V", "A", "Ω", "F", "Hz" }[which];
-        var value = double.Parse($"{figures}e{exponent}", System.Globalization.CultureInfo.InvariantCulture);
-        // Small volts are printed as volts, and below a picounit no prefix is left.
-        if (value < (unit == "V" ? 1 : 1e-12) || value >= 1e12) return;
-        var text = Reading.Format(value, unit);
-        QuantityText.Parse(comma ? text.Replace('.', ',') : text, unit)!.Value.ShouldBe(value, value * 1e-12);
-    }, iter: 5000);
+    public void What_is_printed_reads_back() =>
+        Gen.Select(Gen.Int[0, 4], Gen.Int[1000, 9999], Gen.Int[-12, 8], Gen.Bool)
+            .Sample(
+                (which, figures, exponent, comma) =>
+                {
+                    var unit = new[] { "V", "A", "Ω", "F", "Hz" }[which];
+                    var value = double.Parse($"{figures}e{exponent}", System.Globalization.CultureInfo.InvariantCulture);
+                    // Small volts are printed as volts, and below a picounit no prefix is left.
+                    if (value < (unit == "V" ? 1 : 1e-12) || value >= 1e12)
+                        return;
+                    var text = Reading.Format(value, unit);
+                    QuantityText.Parse(comma ? text.Replace('.', ',') : text, unit)!.Value.ShouldBe(value, value * 1e-12);
+                },
+                iter: 5000
+            );
 }

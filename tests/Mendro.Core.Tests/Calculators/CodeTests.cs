@@ -70,11 +70,17 @@ public class CodeTests
     public void Any_bands_of_figures_are_figures_times_ten_to_the_multiplier()
     {
         string[] digits = ["black", "brown", "red", "orange", "yellow", "green", "blue", "violet", "grey", "white"];
-        Gen.Select(Gen.Int[0, 9], Gen.Int[0, 9], Gen.Int[0, 9], Gen.Int[0, 9]).Sample((a, b, c, m) =>
-        {
-            ResistorBands.Read([digits[a], digits[b], digits[m]]).Value!.Ohms.ShouldBe((10 * a + b) * Math.Pow(10, m), 1e-3);
-            ResistorBands.Read([digits[a], digits[b], digits[c], digits[m], "brown"]).Value!.Ohms.ShouldBe((100 * a + 10 * b + c) * Math.Pow(10, m), 1e-3);
-        }, iter: 500);
+        Gen.Select(Gen.Int[0, 9], Gen.Int[0, 9], Gen.Int[0, 9], Gen.Int[0, 9])
+            .Sample(
+                (a, b, c, m) =>
+                {
+                    ResistorBands.Read([digits[a], digits[b], digits[m]]).Value!.Ohms.ShouldBe((10 * a + b) * Math.Pow(10, m), 1e-3);
+                    ResistorBands
+                        .Read([digits[a], digits[b], digits[c], digits[m], "brown"])
+                        .Value!.Ohms.ShouldBe((100 * a + 10 * b + c) * Math.Pow(10, m), 1e-3);
+                },
+                iter: 500
+            );
     }
 
     // IEC 60062, letter and digit code; EIA-96: 01 = 100, 18 = 150, 51 = 332, 68 = 499, 96 = 976.
@@ -100,15 +106,33 @@ public class CodeTests
     [InlineData("01Z", 0.1)]
     [InlineData("4.7k", 4_700)]
     [InlineData("0,22", 0.22)]
-    public void Resistor_codes_read_as_printed(string code, double ohms) => Calc.Number("resistor-code", "ohms", $"code={code}").ShouldBe(ohms, ohms * 1e-12);
+    public void Resistor_codes_read_as_printed(string code, double ohms) =>
+        Calc.Number("resistor-code", "ohms", $"code={code}").ShouldBe(ohms, ohms * 1e-12);
 
     // EIA-96: the number counts through the E96 series from 01 = 100 on, whatever the letter.
     [Fact]
     public void Every_EIA_96_number_is_its_place_in_the_series()
     {
-        foreach (var (letter, factor) in new[] { ('Z', 0.001), ('Y', 0.01), ('X', 0.1), ('A', 1.0), ('B', 10), ('C', 100), ('D', 1e3), ('E', 1e4), ('F', 1e5), ('S', 0.1), ('H', 10) })
+        foreach (
+            var (letter, factor) in new[]
+            {
+                ('Z', 0.001),
+                ('Y', 0.01),
+                ('X', 0.1),
+                ('A', 1.0),
+                ('B', 10),
+                ('C', 100),
+                ('D', 1e3),
+                ('E', 1e4),
+                ('F', 1e5),
+                ('S', 0.1),
+                ('H', 10),
+            }
+        )
             for (var number = 1; number <= 96; number++)
-                ResistorCode.Read($"{number:00}{letter}").Value!.Ohms.ShouldBe(PreferredSeries.E96.Steps[number - 1] * factor, 1e-6 * factor);
+                ResistorCode
+                    .Read($"{number:00}{letter}")
+                    .Value!.Ohms.ShouldBe(PreferredSeries.E96.Steps[number - 1] * factor, 1e-6 * factor);
     }
 
     [Theory]
@@ -143,8 +167,10 @@ public class CodeTests
     {
         var run = CapacitorCode.Read(code);
         run.Value!.Farads.ShouldBe(farads, farads * 1e-12);
-        if (tolerance is { } expected) run.Value.TolerancePlus!.Value.ShouldBe(expected, 1e-12);
-        else run.Value.TolerancePlus.ShouldBeNull();
+        if (tolerance is { } expected)
+            run.Value.TolerancePlus!.Value.ShouldBe(expected, 1e-12);
+        else
+            run.Value.TolerancePlus.ShouldBeNull();
     }
 
     // IEC 60062: Z is −20 % to +80 %.
@@ -162,12 +188,103 @@ public class CodeTests
         PreferredSeries.E6.Steps.ShouldBe([10, 15, 22, 33, 47, 68]);
         PreferredSeries.E12.Steps.ShouldBe([10, 12, 15, 18, 22, 27, 33, 39, 47, 56, 68, 82]);
         PreferredSeries.E24.Steps.Count.ShouldBe(24);
-        PreferredSeries.E96.Steps.ShouldBe(
-        [
-            100, 102, 105, 107, 110, 113, 115, 118, 121, 124, 127, 130, 133, 137, 140, 143, 147, 150, 154, 158, 162, 165, 169, 174,
-            178, 182, 187, 191, 196, 200, 205, 210, 215, 221, 226, 232, 237, 243, 249, 255, 261, 267, 274, 280, 287, 294, 301, 309,
-            316, 324, 332, 340, 348, 357, 365, 374, 383, 392, 402, 412, 422, 432, 442, 453, 464, 475, 487, 499, 511, 523, 536, 549,
-            562, 576, 590, 604, 619, 634, 649, 665, 681, 698, 715, 732, 750, 768, 787, 806, 825, 845, 866, 887, 909, 931, 953, 976,
+        PreferredSeries.E96.Steps.ShouldBe([
+            100,
+            102,
+            105,
+            107,
+            110,
+            113,
+            115,
+            118,
+            121,
+            124,
+            127,
+            130,
+            133,
+            137,
+            140,
+            143,
+            147,
+            150,
+            154,
+            158,
+            162,
+            165,
+            169,
+            174,
+            178,
+            182,
+            187,
+            191,
+            196,
+            200,
+            205,
+            210,
+            215,
+            221,
+            226,
+            232,
+            237,
+            243,
+            249,
+            255,
+            261,
+            267,
+            274,
+            280,
+            287,
+            294,
+            301,
+            309,
+            316,
+            324,
+            332,
+            340,
+            348,
+            357,
+            365,
+            374,
+            383,
+            392,
+            402,
+            412,
+            422,
+            432,
+            442,
+            453,
+            464,
+            475,
+            487,
+            499,
+            511,
+            523,
+            536,
+            549,
+            562,
+            576,
+            590,
+            604,
+            619,
+            634,
+            649,
+            665,
+            681,
+            698,
+            715,
+            732,
+            750,
+            768,
+            787,
+            806,
+            825,
+            845,
+            866,
+            887,
+            909,
+            931,
+            953,
+            976,
         ]);
         PreferredSeries.E48.Steps.ShouldBe(PreferredSeries.E96.Steps.Where((_, n) => n % 2 == 0));
     }
@@ -189,14 +306,19 @@ public class CodeTests
     }
 
     [Fact]
-    public void Nearest_is_nearest_by_ratio_of_all_values_there_are() => Gen.Select(Gen.Double[-11, 11], Gen.Int[0, 4]).Sample((log, which) =>
-    {
-        var (value, series) = (Math.Pow(10, log), PreferredSeries.All[which]);
-        var around = series.Around(value);
-        double Distance(double v) => Math.Abs(Math.Log(v / value));
-        var best = Enumerable.Range(-14, 28).SelectMany(d => series.Steps.Select(s => s * Math.Pow(10, d))).Min(Distance);
-        Distance(around.Nearest).ShouldBe(best, 1e-9);
-        (around.Below <= value * (1 + 1e-8)).ShouldBeTrue();
-        (around.Above >= value * (1 - 1e-8)).ShouldBeTrue();
-    }, iter: 3000);
+    public void Nearest_is_nearest_by_ratio_of_all_values_there_are() =>
+        Gen.Select(Gen.Double[-11, 11], Gen.Int[0, 4])
+            .Sample(
+                (log, which) =>
+                {
+                    var (value, series) = (Math.Pow(10, log), PreferredSeries.All[which]);
+                    var around = series.Around(value);
+                    double Distance(double v) => Math.Abs(Math.Log(v / value));
+                    var best = Enumerable.Range(-14, 28).SelectMany(d => series.Steps.Select(s => s * Math.Pow(10, d))).Min(Distance);
+                    Distance(around.Nearest).ShouldBe(best, 1e-9);
+                    (around.Below <= value * (1 + 1e-8)).ShouldBeTrue();
+                    (around.Above >= value * (1 - 1e-8)).ShouldBeTrue();
+                },
+                iter: 3000
+            );
 }

@@ -24,7 +24,8 @@ public class CopperAndWearTests
     }
 
     [Fact]
-    public void A_wire_drops_volts_by_its_length() => Calc.Number("wire", "dropVolts", "awg=30", "lengthMm=60", "current=0.5").ShouldBe(0.01016, 0.00002);
+    public void A_wire_drops_volts_by_its_length() =>
+        Calc.Number("wire", "dropVolts", "awg=30", "lengthMm=60", "current=0.5").ShouldBe(0.01016, 0.00002);
 
     // IPC-2221 charts as commonly tabulated: 1 A, 10 K, 1 oz (35 µm): 0.30 mm outer, 0.78 mm inner; the ratio is 2^(1/0.725).
     [Theory]
@@ -55,18 +56,21 @@ public class CopperAndWearTests
     public void A_capacitor_is_judged(string rated, string measured, string? esr, string verdict)
     {
         List<string> pairs = [$"rated={rated}", $"measured={measured}"];
-        if (esr is not null) pairs.Add($"esr={esr}");
+        if (esr is not null)
+            pairs.Add($"esr={esr}");
         Calc.Run("capacitor-check", [.. pairs]).Verdict.ShouldBe(verdict);
     }
 
     [Fact]
-    public void Deviation_is_a_fraction() => Calc.Number("capacitor-check", "deviation", "rated=100u", "measured=82u").ShouldBe(-0.18, 1e-12);
+    public void Deviation_is_a_fraction() =>
+        Calc.Number("capacitor-check", "deviation", "rated=100u", "measured=82u").ShouldBe(-0.18, 1e-12);
 
     [Fact]
     public void The_esr_table_falls_with_capacitance_and_meets_its_lines()
     {
         var limits = BenchLimits.Shipped;
-        foreach (var line in limits.Esr) limits.LargestEsrOhms(line.Microfarads * 1e-6).ShouldBe(line.Ohms, 1e-9);
+        foreach (var line in limits.Esr)
+            limits.LargestEsrOhms(line.Microfarads * 1e-6).ShouldBe(line.Ohms, 1e-9);
         double[] rising = [0.1e-6, 1e-6, 3e-6, 33e-6, 330e-6, 1e-3, 1e-2];
         rising.Select(limits.LargestEsrOhms).ShouldBe(rising.Select(limits.LargestEsrOhms).OrderDescending());
     }
@@ -77,7 +81,8 @@ public class CopperAndWearTests
     [InlineData("2000", "85", "85", 2_000)]
     [InlineData("1000", "85", "95", 500)]
     public void A_capacitor_lives_twice_as_long_ten_degrees_cooler(string hours, string rated, string actual, double expected) =>
-        Calc.Number("capacitor-life", "hours", $"hours={hours}", $"ratedCelsius={rated}", $"actualCelsius={actual}").ShouldBe(expected, 1e-6);
+        Calc.Number("capacitor-life", "hours", $"hours={hours}", $"ratedCelsius={rated}", $"actualCelsius={actual}")
+            .ShouldBe(expected, 1e-6);
 
     // 225 mAh at 2 µA: 112 500 h.
     [Fact]

@@ -42,7 +42,8 @@ public class MixtureAndProofTests
     [InlineData("-40", -40)]
     [InlineData("0", 32)]
     [InlineData("400", 752)]
-    public void Degrees_are_turned(string celsius, double fahrenheit) => Calc.Number("temperature", "fahrenheit", $"celsius={celsius}").ShouldBe(fahrenheit, 1e-9);
+    public void Degrees_are_turned(string celsius, double fahrenheit) =>
+        Calc.Number("temperature", "fahrenheit", $"celsius={celsius}").ShouldBe(fahrenheit, 1e-9);
 
     // Rule of three: with n good starts and none failed the 95 % bound is about 3 / n.
     [Theory]
@@ -63,13 +64,17 @@ public class MixtureAndProofTests
 
     [Fact]
     public void At_the_bound_so_few_failures_have_the_chance_left_by_the_confidence() =>
-        Gen.Select(Gen.Int[1, 60], Gen.Int[0, 12], Gen.Double[0.5, 0.999]).Sample((successes, failures, confidence) =>
-        {
-            var upper = StartRun.UpperFailureRate(successes, failures, confidence);
-            // The definition of the bound, by MathNet's binomial and beta distributions.
-            Binomial.CDF(upper, successes + failures, failures).ShouldBe(1 - confidence, 1e-6);
-            SpecialFunctions.BetaRegularized(failures + 1, successes, upper).ShouldBe(confidence, 1e-6);
-        }, iter: 400);
+        Gen.Select(Gen.Int[1, 60], Gen.Int[0, 12], Gen.Double[0.5, 0.999])
+            .Sample(
+                (successes, failures, confidence) =>
+                {
+                    var upper = StartRun.UpperFailureRate(successes, failures, confidence);
+                    // The definition of the bound, by MathNet's binomial and beta distributions.
+                    Binomial.CDF(upper, successes + failures, failures).ShouldBe(1 - confidence, 1e-6);
+                    SpecialFunctions.BetaRegularized(failures + 1, successes, upper).ShouldBe(confidence, 1e-6);
+                },
+                iter: 400
+            );
 
     [Theory]
     [InlineData("0.05", "0.95", 59)]

@@ -58,7 +58,15 @@ public class SupplyTests
     [InlineData("12", "0.5", 5, 7, 3.5, 252.5, "too hot")]
     [InlineData("36", "0.01", 29, 7, 0.31, 45.15, "over the maximum")]
     [InlineData("7", "0.1", 0, 7, 0.2, 38, "fits")]
-    public void A_regulator_has_headroom_and_heat(string vin, string current, double headroom, double least, double watts, double junction, string verdict)
+    public void A_regulator_has_headroom_and_heat(
+        string vin,
+        string current,
+        double headroom,
+        double least,
+        double watts,
+        double junction,
+        string verdict
+    )
     {
         var answer = Calc.Run("regulator", $"vin={vin}", $"current={current}");
         answer.Number("headroom").ShouldBe(headroom, 1e-9);
@@ -69,7 +77,8 @@ public class SupplyTests
     }
 
     [Fact]
-    public void A_cautious_drop_out_wants_eight_volts() => Calc.Number("regulator", "minimumInput", "vin=9", "current=0.1", "dropout=3").ShouldBe(8);
+    public void A_cautious_drop_out_wants_eight_volts() =>
+        Calc.Number("regulator", "minimumInput", "vin=9", "current=0.1", "dropout=3").ShouldBe(8);
 
     // An AC adapter rectified gives about 1.41 × V less two drops (trade rule); 9 V: 12.73 − 1.4.
     [Fact]
@@ -95,8 +104,18 @@ public class SupplyTests
     public void An_adapter_is_judged_by_its_worst_point(string kind, double volts, double amps, string? polarity, string verdict)
     {
         var culture = System.Globalization.CultureInfo.InvariantCulture;
-        List<string> pairs = [$"kind={kind}", $"volts={volts.ToString(culture)}", $"amps={amps.ToString(culture)}", "needKind=dc", "needVolts=9", "needAmps=0.85", "needPolarity=centre-negative"];
-        if (polarity is not null) pairs.Add($"polarity={polarity}");
+        List<string> pairs =
+        [
+            $"kind={kind}",
+            $"volts={volts.ToString(culture)}",
+            $"amps={amps.ToString(culture)}",
+            "needKind=dc",
+            "needVolts=9",
+            "needAmps=0.85",
+            "needPolarity=centre-negative",
+        ];
+        if (polarity is not null)
+            pairs.Add($"polarity={polarity}");
         var answer = Calc.Run("adapter", [.. pairs]);
         answer.Verdict.ShouldBe(verdict);
         ((IReadOnlyList<string>)answer.Outputs[0].Value).Count.ShouldBeGreaterThanOrEqualTo(3);
@@ -105,11 +124,23 @@ public class SupplyTests
 
     [Fact]
     public void A_unit_that_takes_any_polarity_takes_either() =>
-        Calc.Run("adapter", "kind=dc", "volts=9", "amps=1", "polarity=centre-positive", "needKind=dc", "needVolts=9", "needAmps=0.85", "needPolarity=any").Verdict.ShouldBe("fits");
+        Calc.Run(
+                "adapter",
+                "kind=dc",
+                "volts=9",
+                "amps=1",
+                "polarity=centre-positive",
+                "needKind=dc",
+                "needVolts=9",
+                "needAmps=0.85",
+                "needPolarity=any"
+            )
+            .Verdict.ShouldBe("fits");
 
     [Fact]
     public void Dc_needs_its_polarity_told() =>
-        Calc.Problem("adapter", "kind=dc", "volts=9", "amps=1", "needKind=dc", "needVolts=9", "needAmps=1", "needPolarity=centre-negative").ShouldStartWith("polarity:");
+        Calc.Problem("adapter", "kind=dc", "volts=9", "amps=1", "needKind=dc", "needVolts=9", "needAmps=1", "needPolarity=centre-negative")
+            .ShouldStartWith("polarity:");
 
     [Fact]
     public void A_divider_divides() => Calc.Number("divider", "volts", "vin=9", "r1=10k", "r2=4,7k").ShouldBe(9 * 4.7 / 14.7, 1e-12);

@@ -15,7 +15,9 @@ public class AdviceOracleTests
     {
         // Half-split rule of troubleshooting (Miller, 1953; common practice): probe where both halves weigh the same.
         var bench = new Bench(MadeUp.Chain(boxes, 0.01, repairMinutes: 60)).Fails("work");
-        var first = new MoveAdvisor(new BenchCosts(UncuredMinutes: 1e5, HarmMinutes: 0, OriginalityMinutes: 0)).Advise(bench.Diagnose(), AccessState.Closed).Moves[0];
+        var first = new MoveAdvisor(new BenchCosts(UncuredMinutes: 1e5, HarmMinutes: 0, OriginalityMinutes: 0))
+            .Advise(bench.Diagnose(), AccessState.Closed)
+            .Moves[0];
         var behind = int.Parse(first.Probe!.Id.Value[1..], System.Globalization.CultureInfo.InvariantCulture) + 1;
         behind.ShouldBeInRange(boxes / 2 - (boxes > 8 ? 1 : 0), boxes / 2 + (boxes > 8 ? 1 : 0), first.Probe.Id);
     }
@@ -32,12 +34,21 @@ public class AdviceOracleTests
             var weights = Enumerable.Range(0, 5).Select(_ => 0.01 + 0.07 * random.NextDouble() * random.NextDouble()).ToArray();
             var (repair, probe) = (10 + 50 * random.NextDouble(), 1 + 9 * random.NextDouble());
             var model = MadeUp.Chain(5, 0.01, repairMinutes: repair - 1, probeMinutes: probe);
-            var own = model.Profile with { Parts = model.Profile.Parts.Select((p, i) => p with { Modes = [new ModeOverride("dead", weights[i])] }).ToList() };
+            var own = model.Profile with
+            {
+                Parts = model.Profile.Parts.Select((p, i) => p with { Modes = [new ModeOverride("dead", weights[i])] }).ToList(),
+            };
             var bench = new Bench(new DeviceModel(own, model.Library)).Fails("work");
-            var first = new MoveAdvisor(new BenchCosts(UncuredMinutes: 400, HarmMinutes: 0, OriginalityMinutes: 0)).Advise(bench.Diagnose(), AccessState.Closed).Moves[0];
+            var first = new MoveAdvisor(new BenchCosts(UncuredMinutes: 400, HarmMinutes: 0, OriginalityMinutes: 0))
+                .Advise(bench.Diagnose(), AccessState.Closed)
+                .Moves[0];
             var tree = new Tree(weights, repair, probe);
-            var chosen = first.Probe is { } p ? tree.Probe([0, 1, 2, 3, 4], int.Parse(p.Id.Value[1..], System.Globalization.CultureInfo.InvariantCulture))
-                : tree.Repair([0, 1, 2, 3, 4], int.Parse(first.Repair!.Part.Id.Value[1..], System.Globalization.CultureInfo.InvariantCulture));
+            var chosen = first.Probe is { } p
+                ? tree.Probe([0, 1, 2, 3, 4], int.Parse(p.Id.Value[1..], System.Globalization.CultureInfo.InvariantCulture))
+                : tree.Repair(
+                    [0, 1, 2, 3, 4],
+                    int.Parse(first.Repair!.Part.Id.Value[1..], System.Globalization.CultureInfo.InvariantCulture)
+                );
             worst = Math.Max(worst, chosen / tree.Best([0, 1, 2, 3, 4]) - 1);
         }
 
@@ -49,15 +60,19 @@ public class AdviceOracleTests
     {
         public double Best(int[] boxes)
         {
-            if (boxes.Length == 1) return weights[boxes[0]] * repair;
+            if (boxes.Length == 1)
+                return weights[boxes[0]] * repair;
             var best = boxes.Min(b => Repair(boxes, b));
-            for (var n = 0; n + 1 < boxes.Length; n++) best = Math.Min(best, Probe(boxes, boxes[n]));
+            for (var n = 0; n + 1 < boxes.Length; n++)
+                best = Math.Min(best, Probe(boxes, boxes[n]));
             return best;
         }
 
-        public double Repair(int[] boxes, int box) => Weight(boxes) * repair + (boxes.Length > 1 ? Best(boxes.Where(b => b != box).ToArray()) : 0);
+        public double Repair(int[] boxes, int box) =>
+            Weight(boxes) * repair + (boxes.Length > 1 ? Best(boxes.Where(b => b != box).ToArray()) : 0);
 
-        public double Probe(int[] boxes, int behind) => Weight(boxes) * probe + Best(boxes.Where(b => b <= behind).ToArray()) + Best(boxes.Where(b => b > behind).ToArray());
+        public double Probe(int[] boxes, int behind) =>
+            Weight(boxes) * probe + Best(boxes.Where(b => b <= behind).ToArray()) + Best(boxes.Where(b => b > behind).ToArray());
 
         private double Weight(int[] boxes) => boxes.Sum(b => weights[b]);
     }
@@ -73,24 +88,60 @@ public class AdviceOracleTests
             var shares = Enumerable.Range(0, count).Select(_ => 0.02 + random.NextDouble()).ToArray();
             var sum = shares.Sum();
             shares = shares.Select(s => s / sum).ToArray();
-            var options = shares.Select((share, i) => new RepairOption(new Part($"p{i}", $"P{i}", "box"),
-                new Method($"m{i}", $"M{i}", MethodType.Repair, null, null, 1 + 30 * random.NextDouble(), 0, (AccessState)random.Next(0, 4), 0, 0, [], [], [], [], [], ""),
-                share, 0, [(i, 1.0)])).Select(o => o with { CostMinutes = o.Method.Minutes }).ToList();
+            var options = shares
+                .Select(
+                    (share, i) =>
+                        new RepairOption(
+                            new Part($"p{i}", $"P{i}", "box"),
+                            new Method(
+                                $"m{i}",
+                                $"M{i}",
+                                MethodType.Repair,
+                                null,
+                                null,
+                                1 + 30 * random.NextDouble(),
+                                0,
+                                (AccessState)random.Next(0, 4),
+                                0,
+                                0,
+                                [],
+                                [],
+                                [],
+                                [],
+                                [],
+                                ""
+                            ),
+                            share,
+                            0,
+                            [(i, 1.0)]
+                        )
+                )
+                .Select(o => o with { CostMinutes = o.Method.Minutes })
+                .ToList();
             var preparation = new Preparation(1 + 10 * random.NextDouble(), 1 + 10 * random.NextDouble(), 1 + 5 * random.NextDouble());
-            var plan = RepairPlan.Make(shares, options, preparation, AccessState.Closed, new BenchCosts(UncuredMinutes: 1e9, RetestMinutes: 0, HarmMinutes: 0, OriginalityMinutes: 0));
-            var best = Orders(count).Min(order =>
-            {
-                double cost = 0, failing = 1;
-                var state = AccessState.Closed;
-                foreach (var i in order)
+            var plan = RepairPlan.Make(
+                shares,
+                options,
+                preparation,
+                AccessState.Closed,
+                new BenchCosts(UncuredMinutes: 1e9, RetestMinutes: 0, HarmMinutes: 0, OriginalityMinutes: 0)
+            );
+            var best = Orders(count)
+                .Min(order =>
                 {
-                    cost += failing * (options[i].Method.Minutes + preparation.Minutes(state, options[i].Method.State));
-                    if (options[i].Method.State > state) state = options[i].Method.State;
-                    failing -= shares[i];
-                }
+                    double cost = 0,
+                        failing = 1;
+                    var state = AccessState.Closed;
+                    foreach (var i in order)
+                    {
+                        cost += failing * (options[i].Method.Minutes + preparation.Minutes(state, options[i].Method.State));
+                        if (options[i].Method.State > state)
+                            state = options[i].Method.State;
+                        failing -= shares[i];
+                    }
 
-                return cost;
-            });
+                    return cost;
+                });
             plan.WorkMinutes.ShouldBe(best, 1e-6 * best, $"seed {seed}");
         }
     }
@@ -112,12 +163,25 @@ public class AdviceOracleTests
         var patient = costs with { UncuredMinutes = 1e6 };
         var preparation = bench.Model.Profile.Preparation;
         RepairPlan.Make([0.5, 0.5], options, preparation, AccessState.Closed, patient).WorkMinutes.ShouldBe(15, 1e-9);
-        var check = new PlannedCheck("v0", "After box 0", 1, AccessState.Closed, 0, [(0, 1.0)], new HashSet<string>(), new HashSet<string>());
+        var check = new PlannedCheck(
+            "v0",
+            "After box 0",
+            1,
+            AccessState.Closed,
+            0,
+            [(0, 1.0)],
+            new HashSet<string>(),
+            new HashSet<string>()
+        );
         var ahead = new LookAhead(options, [check], preparation, patient).From([0.5, 0.5], AccessState.Closed, null);
         (ahead.Check, ahead.Outlook.ChanceToCure).ShouldBe((check, 1.0));
         ahead.Outlook.WorkMinutes.ShouldBe(11, 1e-9);
         // A check that shows each box alike tells nothing and is left out.
-        var idle = new LookAhead(options, [check with { Shows = [(0, 0.5), (1, 0.5)] }], preparation, patient).From([0.5, 0.5], AccessState.Closed, null);
+        var idle = new LookAhead(options, [check with { Shows = [(0, 0.5), (1, 0.5)] }], preparation, patient).From(
+            [0.5, 0.5],
+            AccessState.Closed,
+            null
+        );
         (idle.Check, idle.Outlook.WorkMinutes).ShouldBe((null, 15.0));
 
         // And so the advice puts it first.
@@ -133,7 +197,12 @@ public class AdviceOracleTests
         for (var seed = 0; seed < 40; seed++)
         {
             var random = new Random(seed);
-            var parts = Enumerable.Range(0, 4).Select(_ => (0.01 + 0.2 * random.NextDouble(), random.NextDouble() < 0.5 ? ModeEffect.Dead : ModeEffect.Intermittent, 0.8, 0.0)).ToArray();
+            var parts = Enumerable
+                .Range(0, 4)
+                .Select(_ =>
+                    (0.01 + 0.2 * random.NextDouble(), random.NextDouble() < 0.5 ? ModeEffect.Dead : ModeEffect.Intermittent, 0.8, 0.0)
+                )
+                .ToArray();
             var bench = new Bench(MadeUp.SideBySide(parts)).Fails("work");
             var diagnosis = bench.Diagnose();
             const double leak = EvidenceWeights.FunctionLeak;
@@ -146,5 +215,10 @@ public class AdviceOracleTests
     }
 
     private static IEnumerable<int[]> Orders(int n) =>
-        n == 0 ? [[]] : Orders(n - 1).SelectMany(p => Enumerable.Range(0, n).Select(at => (int[])[.. p[..at], n - 1, .. p[at..]]));
+        n == 0
+            ?
+            [
+                [],
+            ]
+            : Orders(n - 1).SelectMany(p => Enumerable.Range(0, n).Select(at => (int[])[.. p[..at], n - 1, .. p[at..]]));
 }

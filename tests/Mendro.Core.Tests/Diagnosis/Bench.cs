@@ -11,9 +11,11 @@ internal sealed class Bench
 {
     private readonly List<BenchEvent> _events = [];
 
-    public Bench(string profileId) : this(Shipped.Profile(profileId)) { }
+    public Bench(string profileId)
+        : this(Shipped.Profile(profileId)) { }
 
-    public Bench(DeviceProfile profile) : this(new DeviceModel(profile, TradeLibrary.Shipped)) { }
+    public Bench(DeviceProfile profile)
+        : this(new DeviceModel(profile, TradeLibrary.Shipped)) { }
 
     public Bench(DeviceModel model) => Model = model;
 
@@ -32,7 +34,8 @@ internal sealed class Bench
 
     public Bench Works(params string[] functions)
     {
-        foreach (var function in functions) Add(new FunctionTried(_events.Count, function, true));
+        foreach (var function in functions)
+            Add(new FunctionTried(_events.Count, function, true));
         return this;
     }
 

@@ -10,7 +10,10 @@ public class BenchScenarioTests
 {
     private static readonly TradeLibrary Library = TradeLibrary.Shipped;
 
-    private static readonly GearItem CableB = new("g2", "Cable B", "test-cable"), OtherSet = new("g3", "Other set", "test-screen"), SpareConsole = new("g4", "Spare console", "test-console"), GoodCartridge = new("g5", "Good cartridge", "test-cartridge");
+    private static readonly GearItem CableB = new("g2", "Cable B", "test-cable"),
+        OtherSet = new("g3", "Other set", "test-screen"),
+        SpareConsole = new("g4", "Spare console", "test-console"),
+        GoodCartridge = new("g5", "Good cartridge", "test-cartridge");
 
     private static UnitDiagnosis Diagnose(DeviceModel model, IReadOnlyList<BenchEvent> events, params GearItem[] gear)
     {
@@ -20,13 +23,24 @@ public class BenchScenarioTests
     }
 
     private static SwapTried Swap(DeviceModel model, int at, string function, bool passed, params (string Part, GearItem With)[] swaps) =>
-        new(at, function, SwapPlanner.Chain(model, function, swaps.Select(s => new PartId(s.Part)).ToList()), passed, swaps.Select(s => s.With.Id).ToList());
+        new(
+            at,
+            function,
+            SwapPlanner.Chain(model, function, swaps.Select(s => new PartId(s.Part)).ToList()),
+            passed,
+            swaps.Select(s => s.With.Id).ToList()
+        );
 
     [Fact]
     public void A_bad_cable_is_found_by_two_swaps()
     {
         var model = new Bench("pellin-atrium").Model;
-        List<BenchEvent> events = [new FunctionTried(0, "power-light", true), new FunctionTried(1, "start-up", true), new FunctionTried(2, "video", false, "nothing")];
+        List<BenchEvent> events =
+        [
+            new FunctionTried(0, "power-light", true),
+            new FunctionTried(1, "start-up", true),
+            new FunctionTried(2, "video", false, "nothing"),
+        ];
         events.Add(Swap(model, 3, "video", false, ("screen", OtherSet)));
         events.Add(Swap(model, 4, "video", true, ("cable", CableB)));
         var diagnosis = Diagnose(model, events, CableB, OtherSet);
@@ -34,7 +48,8 @@ public class BenchScenarioTests
         // A loose contact elsewhere may have been good by chance just then, so it is not certain yet.
         diagnosis.Suspects[0].Share.ShouldBeGreaterThan(2 * diagnosis.Suspects[1].Share);
         // What is solid in the set that passed is cleared.
-        foreach (var part in new[] { "main", "screen" }) diagnosis.Parts[part].Share.ShouldBeLessThan(0.05, part);
+        foreach (var part in new[] { "main", "screen" })
+            diagnosis.Parts[part].Share.ShouldBeLessThan(0.05, part);
     }
 
     [Fact]
@@ -48,7 +63,10 @@ public class BenchScenarioTests
         var diagnosis = Diagnose(model, events, GoodCartridge);
         diagnosis.Suspects[0].Fault.Id.ShouldBe("console.dirty");
         diagnosis.Suspects[0].Posterior.ShouldBeGreaterThan(0.4);
-        new MoveAdvisor(new BenchCosts()).Advise(diagnosis, AccessState.Closed).Moves.Take(3).ShouldContain(m => m.Id == "probe:console-eye" || m.Id == "fix:console:clean-test-console");
+        new MoveAdvisor(new BenchCosts())
+            .Advise(diagnosis, AccessState.Closed)
+            .Moves.Take(3)
+            .ShouldContain(m => m.Id == "probe:console-eye" || m.Id == "fix:console:clean-test-console");
         // In the spare console this unit works: the bench console is the culprit for certain.
         events.Add(Swap(model, 2, "cartridge", true, ("console", SpareConsole)));
         Diagnose(model, events, GoodCartridge, SpareConsole).Parts["console"].Posterior.ShouldBeGreaterThan(0.9);
@@ -58,7 +76,12 @@ public class BenchScenarioTests
     public void The_most_telling_swap_is_the_one_that_parts_the_blame_best()
     {
         var model = new Bench("pellin-atrium").Model;
-        List<BenchEvent> events = [new FunctionTried(0, "power-light", true), new FunctionTried(1, "start-up", true), new FunctionTried(2, "video", false, "nothing")];
+        List<BenchEvent> events =
+        [
+            new FunctionTried(0, "power-light", true),
+            new FunctionTried(1, "start-up", true),
+            new FunctionTried(2, "video", false, "nothing"),
+        ];
         var proposals = SwapPlanner.Propose(Diagnose(model, events), [CableB, OtherSet, SpareConsole], most: 5);
         proposals.ShouldNotBeEmpty();
         proposals.ShouldAllBe(p => p.Bits > 0);
@@ -74,7 +97,8 @@ public class BenchScenarioTests
 
         // A swap that was made is not proposed again.
         events.Add(Swap(model, 3, "video", false, (proposals[0].PartId, proposals[0].With)));
-        SwapPlanner.Propose(Diagnose(model, events, proposals[0].With), [CableB, OtherSet, SpareConsole], most: 5)
+        SwapPlanner
+            .Propose(Diagnose(model, events, proposals[0].With), [CableB, OtherSet, SpareConsole], most: 5)
             .ShouldNotContain(p => p.PartId == proposals[0].PartId && p.With == proposals[0].With);
     }
 
@@ -82,14 +106,24 @@ public class BenchScenarioTests
     public void Gear_becomes_more_suspect_with_use_and_cleaning_resets_it()
     {
         var mode = Library.FindPartKind("test-console")!.Modes[0];
-        var chances = new[] { 0, 10, 50, 200 }.Select(uses => GearWear.Prior(TradeLibrary.Shipped.FindPartKind("test-console"), mode, uses)).ToList();
+        var chances = new[] { 0, 10, 50, 200 }
+            .Select(uses => GearWear.Prior(TradeLibrary.Shipped.FindPartKind("test-console"), mode, uses))
+            .ToList();
         chances[0].ShouldBe(mode.Prior * GearWear.KnownGood, 1e-12);
         chances.Zip(chances.Skip(1)).ShouldAllBe(c => c.Second > c.First);
         // Each use adds its own small chance: after n uses 1 − (1 − p)(1 − w)^n.
-        chances[2].ShouldBe(1 - (1 - mode.Prior * GearWear.KnownGood) * Math.Pow(1 - TradeLibrary.Shipped.FindPartKind("test-console")!.WearPerUse, 50), 1e-12);
+        chances[2]
+            .ShouldBe(
+                1 - (1 - mode.Prior * GearWear.KnownGood) * Math.Pow(1 - TradeLibrary.Shipped.FindPartKind("test-console")!.WearPerUse, 50),
+                1e-12
+            );
 
         var model = new Bench("pellin-atrium-cartridge").Model;
-        List<BenchEvent> events = [new FunctionTried(0, "cartridge", false, "black-box"), Swap(model, 1, "cartridge", false, ("console", SpareConsole))];
+        List<BenchEvent> events =
+        [
+            new FunctionTried(0, "cartridge", false, "black-box"),
+            Swap(model, 1, "cartridge", false, ("console", SpareConsole)),
+        ];
         double Blamed(int uses)
         {
             var worn = Diagnose(model, events, SpareConsole with { UsesSinceCleaning = uses });
@@ -104,11 +138,18 @@ public class BenchScenarioTests
     {
         // Five of one lot: title garbled, edges clean to the eye.
         var model = new Bench("pellin-atrium-cartridge").Model;
-        List<BenchEvent> garbled = [new FunctionTried(0, "cartridge", false, "garbled-logo"), new FunctionTried(1, "picture", false), new ProbeTaken(2, "edge-eye", ProbeOutcome.Normal)];
+        List<BenchEvent> garbled =
+        [
+            new FunctionTried(0, "cartridge", false, "garbled-logo"),
+            new FunctionTried(1, "picture", false),
+            new ProbeTaken(2, "edge-eye", ProbeOutcome.Normal),
+        ];
         IReadOnlyList<Move> Moves(int seen, AccessState state)
         {
             var lessons = Enumerable.Range(0, seen).Select(_ => new Lesson(model.Profile, "S1", [("legs1", "lifted")])).ToList();
-            var diagnosis = UnitDiagnosis.Make(model, garbled, new CaseContext(new ShopLessons(lessons, Library).Priors(model, "S1"))).Value!;
+            var diagnosis = UnitDiagnosis
+                .Make(model, garbled, new CaseContext(new ShopLessons(lessons, Library).Priors(model, "S1")))
+                .Value!;
             return new MoveAdvisor(new BenchCosts()).Advise(diagnosis, state).Moves;
         }
 
@@ -129,11 +170,20 @@ public class BenchScenarioTests
     {
         // Set aside: cleaned, still wrong. Its board type turns out to lift the picture chip's legs.
         var model = new Bench("pellin-atrium-cartridge").Model;
-        List<BenchEvent> shelved = [new FunctionTried(0, "cartridge", true), new FunctionTried(1, "picture", false, "garbled-sprites"), new RepairDone(2, "edge", "swab-edge"), new FunctionTried(3, "picture", false, "garbled-sprites")];
+        List<BenchEvent> shelved =
+        [
+            new FunctionTried(0, "cartridge", true),
+            new FunctionTried(1, "picture", false, "garbled-sprites"),
+            new RepairDone(2, "edge", "swab-edge"),
+            new FunctionTried(3, "picture", false, "garbled-sprites"),
+        ];
         var line = new SecondLookLine();
         double Chance(int seen)
         {
-            var priors = new ShopLessons(Enumerable.Range(0, seen).Select(_ => new Lesson(model.Profile, "S1", [("legs2", "lifted")])).ToList(), Library).Priors(model, "S1");
+            var priors = new ShopLessons(
+                Enumerable.Range(0, seen).Select(_ => new Lesson(model.Profile, "S1", [("legs2", "lifted")])).ToList(),
+                Library
+            ).Priors(model, "S1");
             return SecondLook.ChanceWithin(model, shelved, new CaseContext(priors), AccessState.Open, new BenchCosts(), line.Minutes);
         }
 
@@ -141,17 +191,28 @@ public class BenchScenarioTests
         chances.Zip(chances.Skip(1)).ShouldAllBe(c => c.Second > c.First);
         line.Crossed(chances[0], chances[5]).ShouldBeTrue($"{chances[0]:0.00} → {chances[5]:0.00}");
         // No failure, nothing to cure.
-        SecondLook.ChanceWithin(model, [new FunctionTried(0, "picture", true)], CaseContext.None, AccessState.Open, new BenchCosts(), 60).ShouldBe(0);
+        SecondLook
+            .ChanceWithin(model, [new FunctionTried(0, "picture", true)], CaseContext.None, AccessState.Open, new BenchCosts(), 60)
+            .ShouldBe(0);
     }
 
     [Fact]
     public void A_rail_that_falls_only_with_the_front_board_plugged_in_points_to_the_front_board()
     {
-        var bench = new Bench("quillon-tripos").Fails("power-light", "dim").Fails("start-up", "nothing").Fails("video", "nothing")
-            .Reads("tp1", "5.03").Reads("tp2", "-4.9").Reads("tp3", "12.1").Reads("tp5", "3.1");
+        var bench = new Bench("quillon-tripos")
+            .Fails("power-light", "dim")
+            .Fails("start-up", "nothing")
+            .Fails("video", "nothing")
+            .Reads("tp1", "5.03")
+            .Reads("tp2", "-4.9")
+            .Reads("tp3", "12.1")
+            .Reads("tp5", "3.1");
         var before = bench.ShareOf("front");
         // Front board unplugged: the console starts.
-        var chain = bench.Model.Profile.Parts.Select(p => p.Id).Where(p => bench.Model.Closure("start-up").Contains(p) && p.Value is not ("front" or "frontplug" or "light")).ToList();
+        var chain = bench
+            .Model.Profile.Parts.Select(p => p.Id)
+            .Where(p => bench.Model.Closure("start-up").Contains(p) && p.Value is not ("front" or "frontplug" or "light"))
+            .ToList();
         bench.Add(new SwapTried(50, "start-up", chain, Passed: true));
         var diagnosis = bench.Diagnose();
         diagnosis.Suspects[0].Fault.Id.ShouldBe("front.short");
@@ -163,7 +224,11 @@ public class BenchScenarioTests
     [Fact]
     public void A_reading_that_jumps_under_the_probe_points_to_a_joint_at_that_place()
     {
-        var bench = new Bench("quillon-minnow").Works("charging", "power-light").Fails("start-up", "nothing").Reads("tp4", "5.02").Reads("tp5", "4.9 jumps");
+        var bench = new Bench("quillon-minnow")
+            .Works("charging", "power-light")
+            .Fails("start-up", "nothing")
+            .Reads("tp4", "5.02")
+            .Reads("tp5", "4.9 jumps");
         bench.Diagnose().Suspects[0].Fault.Id.ShouldBe("pins.cracked");
     }
 
@@ -171,7 +236,8 @@ public class BenchScenarioTests
     public void Charges_but_does_not_start_points_past_the_charger()
     {
         var bench = new Bench("quillon-minnow").Works("charging").Fails("power-light", "nothing").Fails("start-up", "nothing");
-        foreach (var part in new[] { "adapter", "socket", "charge" }) bench.ShareOf(part).ShouldBeLessThan(0.02, part);
+        foreach (var part in new[] { "adapter", "socket", "charge" })
+            bench.ShareOf(part).ShouldBeLessThan(0.02, part);
     }
 
     [Fact]
@@ -180,7 +246,8 @@ public class BenchScenarioTests
         double Ratio(string look)
         {
             var diagnosis = new Bench("pellin-atrium-cartridge").Fails("cartridge", look).Diagnose();
-            return diagnosis.Suspects.Single(s => s.Fault.Id == "legs1.lifted").Posterior / diagnosis.Suspects.Single(s => s.Fault.Id == "edge.dirty").Posterior;
+            return diagnosis.Suspects.Single(s => s.Fault.Id == "legs1.lifted").Posterior
+                / diagnosis.Suspects.Single(s => s.Fault.Id == "edge.dirty").Posterior;
         }
 
         // Not seen at all: contacts. Seen, but a line does not arrive: a leg.
@@ -190,7 +257,13 @@ public class BenchScenarioTests
     [Fact]
     public void On_a_backlit_handheld_of_the_plague_years_it_is_nearly_always_the_capacitors()
     {
-        var diagnosis = new Bench("dovrel-sextant").Works("power-light", "start-up").Fails("speaker", "quiet").Fails("phones", "quiet").Fails("picture", "dim").Fails("backlight", "dim").Diagnose();
+        var diagnosis = new Bench("dovrel-sextant")
+            .Works("power-light", "start-up")
+            .Fails("speaker", "quiet")
+            .Fails("phones", "quiet")
+            .Fails("picture", "dim")
+            .Fails("backlight", "dim")
+            .Diagnose();
         foreach (var target in new[] { "speaker", "picture" })
         {
             var blame = BlameOf(diagnosis, target);
@@ -201,7 +274,11 @@ public class BenchScenarioTests
     [Fact]
     public void A_disc_console_that_loads_slowly_is_lubricated_before_the_laser_is_touched()
     {
-        var moves = new Bench("tarn-halyard").Works("power-light", "start-up", "video", "tray").Fails("disc", "long-loading").Advise().Moves;
+        var moves = new Bench("tarn-halyard")
+            .Works("power-light", "start-up", "video", "tray")
+            .Fails("disc", "long-loading")
+            .Advise()
+            .Moves;
         var grease = moves.ToList().FindIndex(m => m.Repair is { } r && r.Method.Id == "lubricate-drive");
         var swap = moves.ToList().FindIndex(m => m.Repair is { } r && r.Method.Id == "swap-drive");
         grease.ShouldBeGreaterThanOrEqualTo(0);
@@ -211,13 +288,24 @@ public class BenchScenarioTests
     [Fact]
     public void A_front_panel_that_is_dead_on_two_buttons_is_the_cable_or_its_lines_not_two_buttons()
     {
-        var diagnosis = new Bench("dovrel-bastion").Works("power-light", "start-up", "disk").Fails("power-button", "nothing").Fails("eject", "nothing").Reads("clockcap-eye", "bad, crust").Diagnose();
+        var diagnosis = new Bench("dovrel-bastion")
+            .Works("power-light", "start-up", "disk")
+            .Fails("power-button", "nothing")
+            .Fails("eject", "nothing")
+            .Reads("clockcap-eye", "bad, crust")
+            .Diagnose();
         diagnosis.Parts["line1"].Share.ShouldBeGreaterThan(diagnosis.Parts["powersw"].Share);
     }
 
     private static Dictionary<string, double> BlameOf(UnitDiagnosis diagnosis, string functionId)
     {
-        var shares = new BlameShares(diagnosis.Case, diagnosis.Case.Model.Profile.FindFunction(functionId)).Of(diagnosis.Posterior.Fault, out _);
-        return diagnosis.Case.Faults.Select((f, i) => (f.Part.Id, shares[i])).GroupBy(x => x.Id.Value).ToDictionary(g => g.Key, g => g.Sum(x => x.Item2));
+        var shares = new BlameShares(diagnosis.Case, diagnosis.Case.Model.Profile.FindFunction(functionId)).Of(
+            diagnosis.Posterior.Fault,
+            out _
+        );
+        return diagnosis
+            .Case.Faults.Select((f, i) => (f.Part.Id, shares[i]))
+            .GroupBy(x => x.Id.Value)
+            .ToDictionary(g => g.Key, g => g.Sum(x => x.Item2));
     }
 }

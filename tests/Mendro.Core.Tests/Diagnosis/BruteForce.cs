@@ -5,8 +5,7 @@ namespace Mendro.Core.Tests.Diagnosis;
 /// <summary>The definition itself: sums over every combination of faults. The oracle for small networks.</summary>
 internal static class BruteForce
 {
-    public static (double Evidence, double[] Faults, double[] Findings) Enumerate(
-        FaultNetwork network, IReadOnlyList<Observed> observed)
+    public static (double Evidence, double[] Faults, double[] Findings) Enumerate(FaultNetwork network, IReadOnlyList<Observed> observed)
     {
         var faults = new double[network.Faults.Count];
         var findings = new double[network.Findings.Count];
@@ -24,13 +23,18 @@ internal static class BruteForce
 
             evidence += weight;
             for (var i = 0; i < faults.Length; i++)
-                if (Has(combination, i)) faults[i] += weight;
-            for (var j = 0; j < findings.Length; j++) findings[j] += weight * Present(network.Findings[j], combination);
+                if (Has(combination, i))
+                    faults[i] += weight;
+            for (var j = 0; j < findings.Length; j++)
+                findings[j] += weight * Present(network.Findings[j], combination);
         }
 
-        for (var i = 0; i < faults.Length; i++) faults[i] /= evidence;
-        for (var j = 0; j < findings.Length; j++) findings[j] /= evidence;
-        foreach (var (index, present) in observed) findings[index] = present ? 1 : 0;
+        for (var i = 0; i < faults.Length; i++)
+            faults[i] /= evidence;
+        for (var j = 0; j < findings.Length; j++)
+            findings[j] /= evidence;
+        foreach (var (index, present) in observed)
+            findings[index] = present ? 1 : 0;
         return (evidence, faults, findings);
     }
 
@@ -38,7 +42,8 @@ internal static class BruteForce
     {
         var absent = 1 - finding.Leak;
         foreach (var link in finding.Links)
-            if (Has(combination, link.Fault)) absent *= 1 - link.P;
+            if (Has(combination, link.Fault))
+                absent *= 1 - link.P;
         return 1 - absent;
     }
 

@@ -14,14 +14,19 @@ public class EpochOracleTests
         for (var seed = 0; seed < 80; seed++)
         {
             var random = new Random(seed);
-            (double, ModeEffect, double, double)[] parts = Enumerable.Range(0, 3)
-                .Select(_ => (0.05 + 0.4 * random.NextDouble(), ModeEffect.Dead, 0.3 + 0.6 * random.NextDouble(), 0.0)).ToArray();
+            (double, ModeEffect, double, double)[] parts = Enumerable
+                .Range(0, 3)
+                .Select(_ => (0.05 + 0.4 * random.NextDouble(), ModeEffect.Dead, 0.3 + 0.6 * random.NextDouble(), 0.0))
+                .ToArray();
             var bench = new Bench(MadeUp.SideBySide(parts)).Fails("work");
             for (var n = 0; n < 5; n++)
             {
-                if (random.NextDouble() < 0.5) bench.Repairs($"p{random.Next(3)}", $"m{random.Next(3)}");
-                else if (random.NextDouble() < 0.5) bench.Fails("work");
-                else bench.Works("work");
+                if (random.NextDouble() < 0.5)
+                    bench.Repairs($"p{random.Next(3)}", $"m{random.Next(3)}");
+                else if (random.NextDouble() < 0.5)
+                    bench.Fails("work");
+                else
+                    bench.Works("work");
             }
 
             var outcome = UnitDiagnosis.Make(bench.Model, bench.Events);
@@ -45,11 +50,14 @@ public class EpochOracleTests
             var times = new Dictionary<string, int>();
             for (var at = 0; at < events.Count; at++)
             {
-                if (events[at] is not RepairDone repair || repair.PartId != model.Faults[f].Part.Id) continue;
-                var success = TradeLibrary.Success(model.Library.FindMethod(repair.MethodId)!, model.Faults[f].Part.Kind, "bad")
+                if (events[at] is not RepairDone repair || repair.PartId != model.Faults[f].Part.Id)
+                    continue;
+                var success =
+                    TradeLibrary.Success(model.Library.FindMethod(repair.MethodId)!, model.Faults[f].Part.Kind, "bad")
                     * Math.Pow(EvidenceWeights.RepeatShare, times.GetValueOrDefault(repair.MethodId));
                 times[repair.MethodId] = times.GetValueOrDefault(repair.MethodId) + 1;
-                if (success <= 0) continue;
+                if (success <= 0)
+                    continue;
                 pieces.Add((f, left * success, at));
                 left *= 1 - success;
             }
@@ -60,8 +68,10 @@ public class EpochOracleTests
         var runs = new List<(bool Passed, List<int> Times)>();
         for (var at = 0; at < events.Count; at++)
         {
-            if (events[at] is not FunctionTried tried) continue;
-            if (runs.Count == 0 || runs[^1].Passed != tried.Passed) runs.Add((tried.Passed, []));
+            if (events[at] is not FunctionTried tried)
+                continue;
+            if (runs.Count == 0 || runs[^1].Passed != tried.Passed)
+                runs.Add((tried.Passed, []));
             runs[^1].Times.Add(at);
         }
 
@@ -71,18 +81,21 @@ public class EpochOracleTests
         for (var set = 0; set < 1 << pieces.Count; set++)
         {
             var weight = 1.0;
-            for (var k = 0; k < pieces.Count; k++) weight *= (set >> k & 1) != 0 ? pieces[k].Prior : 1 - pieces[k].Prior;
+            for (var k = 0; k < pieces.Count; k++)
+                weight *= (set >> k & 1) != 0 ? pieces[k].Prior : 1 - pieces[k].Prior;
             foreach (var (passed, times) in runs)
             {
                 var absent = 1 - EvidenceWeights.FunctionLeak;
                 for (var k = 0; k < pieces.Count; k++)
-                    if ((set >> k & 1) != 0 && (passed ? times : [times[^1]]).Any(t => t < pieces[k].Until)) absent *= 1 - q;
+                    if ((set >> k & 1) != 0 && (passed ? times : [times[^1]]).Any(t => t < pieces[k].Until))
+                        absent *= 1 - q;
                 weight *= passed ? absent : 1 - absent;
             }
 
             total += weight;
             for (var k = 0; k < pieces.Count; k++)
-                if (pieces[k].Until == int.MaxValue && (set >> k & 1) != 0) weights[pieces[k].Fault] += weight;
+                if (pieces[k].Until == int.MaxValue && (set >> k & 1) != 0)
+                    weights[pieces[k].Fault] += weight;
         }
 
         return weights.Select(w => w / total).ToArray();
@@ -104,16 +117,26 @@ public class EpochOracleTests
     {
         // One fault of prior 0.2, cured by 0.8 in a step that does harm by 0.3; fails, step, still fails. Enumerated with
         // both failures kept apart: fault cured or not, damage done or not, leak 0.01, links 0.9.
-        const double p = 0.2, s = 0.8, h = 0.3, q = 0.9, leak = EvidenceWeights.FunctionLeak, d = EvidenceWeights.DamageFails;
-        double total = 0, damaged = 0;
+        const double p = 0.2,
+            s = 0.8,
+            h = 0.3,
+            q = 0.9,
+            leak = EvidenceWeights.FunctionLeak,
+            d = EvidenceWeights.DamageFails;
+        double total = 0,
+            damaged = 0;
         foreach (var (fault, cured) in new[] { (false, false), (true, false), (true, true) })
         {
             foreach (var harm in new[] { false, true })
             {
-                var weight = (fault ? p * (cured ? s : 1 - s) : 1 - p) * (harm ? h : 1 - h)
-                    * (1 - (1 - leak) * (fault ? 1 - q : 1)) * (1 - (1 - leak) * (fault && !cured ? 1 - q : 1) * (harm ? 1 - d : 1));
+                var weight =
+                    (fault ? p * (cured ? s : 1 - s) : 1 - p)
+                    * (harm ? h : 1 - h)
+                    * (1 - (1 - leak) * (fault ? 1 - q : 1))
+                    * (1 - (1 - leak) * (fault && !cured ? 1 - q : 1) * (harm ? 1 - d : 1));
                 total += weight;
-                if (harm) damaged += weight;
+                if (harm)
+                    damaged += weight;
             }
         }
 
@@ -128,12 +151,25 @@ public class EpochOracleTests
     {
         // Common practice, no source: after every few capacitors the unit is tried; when it gets worse, the fault is in the last few.
         var bench = new Bench("dovrel-sextant").Works("power-light", "start-up").Fails("speaker", "quiet").Fails("picture", "dim");
-        bench.Repairs("railcaps", "recap-all").Works("start-up").Repairs("biascaps", "recap-all").Works("start-up").Repairs("psucaps", "recap-all").Fails("start-up", "nothing").Fails("power-light", "nothing");
+        bench
+            .Repairs("railcaps", "recap-all")
+            .Works("start-up")
+            .Repairs("biascaps", "recap-all")
+            .Works("start-up")
+            .Repairs("psucaps", "recap-all")
+            .Fails("start-up", "nothing")
+            .Fails("power-light", "nothing");
         var diagnosis = bench.Diagnose();
-        var upset = diagnosis.Suspects.Where(s => s.Fault.Mode.Id == EvidenceWeights.StepDamage).OrderByDescending(s => s.Posterior).ToList();
+        var upset = diagnosis
+            .Suspects.Where(s => s.Fault.Mode.Id == EvidenceWeights.StepDamage)
+            .OrderByDescending(s => s.Posterior)
+            .ToList();
         upset[0].Fault.Part.Id.ShouldBe("psucaps");
         upset[0].Posterior.ShouldBeGreaterThan(5 * upset.First(s => s.Fault.Part.Id == "railcaps").Posterior);
         diagnosis.Suspects[0].Fault.Part.Id.ShouldBe("psucaps");
-        bench.Advise(Mendro.Core.Profiles.AccessState.BoardOut).Moves.First(m => m.Repair is not null).Id.ShouldBe("fix:psucaps:rework-step");
+        bench
+            .Advise(Mendro.Core.Profiles.AccessState.BoardOut)
+            .Moves.First(m => m.Repair is not null)
+            .Id.ShouldBe("fix:psucaps:rework-step");
     }
 }

@@ -36,13 +36,21 @@ public class HardEvidenceTests
         NoisyOrInference.StateLimit.ShouldBeGreaterThan(NoisyOrInference.PageStateLimit);
         // Fourteen findings that all share their faults: some 400,000 states, too many for a page and exact for the command.
         var faults = Enumerable.Range(0, 24).Select(i => new Fault($"f{i}", 0.02 + 0.01 * i)).ToList();
-        var findings = Enumerable.Range(0, 14).Select(j => new Finding($"s{j}", 0.01, Enumerable.Range(0, 24).Select(i => new Link(i, 0.1 + (i * 7 + j * 3) % 9 / 10.0)).ToList())).ToList();
+        var findings = Enumerable
+            .Range(0, 14)
+            .Select(j => new Finding(
+                $"s{j}",
+                0.01,
+                Enumerable.Range(0, 24).Select(i => new Link(i, 0.1 + (i * 7 + j * 3) % 9 / 10.0)).ToList()
+            ))
+            .ToList();
         var observed = Enumerable.Range(0, 14).Select(j => new Observed(j, true)).ToList();
         var network = new FaultNetwork(faults, findings);
         var exact = NoisyOrInference.Infer(network, observed).Value!;
         var sampled = NoisyOrInference.Infer(network, observed, NoisyOrInference.PageStateLimit).Value!;
         (exact.Sampled, sampled.Sampled).ShouldBe((false, true));
-        for (var i = 0; i < 24; i++) sampled.Fault(i).ShouldBe(exact.Fault(i), 0.02);
+        for (var i = 0; i < 24; i++)
+            sampled.Fault(i).ShouldBe(exact.Fault(i), 0.02);
     }
 
     /// <summary>Every function fails with some look, is pressed, flexed and warmed; every probe is bad; swaps fail.</summary>
@@ -54,10 +62,12 @@ public class HardEvidenceTests
         {
             var looks = model.Library.FindFunctionKind(function.Kind)!.Looks;
             events.Add(new FunctionTried(events.Count, function.Id, false, looks[random.Next(looks.Count)].Id));
-            foreach (var how in Enum.GetValues<Provocation>()) events.Add(new Provoked(events.Count, function.Id, how, random.Next(2) == 0));
+            foreach (var how in Enum.GetValues<Provocation>())
+                events.Add(new Provoked(events.Count, function.Id, how, random.Next(2) == 0));
         }
 
-        foreach (var probe in model.Profile.Probes) events.Add(new ProbeTaken(events.Count, probe.Id, ProbeOutcome.Abnormal));
+        foreach (var probe in model.Profile.Probes)
+            events.Add(new ProbeTaken(events.Count, probe.Id, ProbeOutcome.Abnormal));
         for (var n = 0; n < 6; n++)
         {
             var chain = model.Profile.Parts.Select(p => p.Id).Where(_ => random.Next(2) == 0).ToList();

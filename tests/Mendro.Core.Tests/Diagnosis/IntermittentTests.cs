@@ -34,7 +34,8 @@ public class IntermittentTests
     {
         var at_once = Unit().Bench.Add(new FunctionTried(0, "work", true, null, 20));
         var one_by_one = Unit().Bench;
-        for (var n = 0; n < 20; n++) one_by_one.Works("work");
+        for (var n = 0; n < 20; n++)
+            one_by_one.Works("work");
         Chance(at_once, 0).ShouldBe(Chance(one_by_one, 0), 1e-15);
     }
 
@@ -44,7 +45,8 @@ public class IntermittentTests
         // Common practice, no source.
         var before = new Bench("quillon-minnow").Fails("power-light").Diagnose();
         var after = new Bench("quillon-minnow").Fails("power-light").Works("power-light").Diagnose();
-        double Fall(string fault) => after.Suspects.Single(s => s.Fault.Id == fault).Posterior / before.Suspects.Single(s => s.Fault.Id == fault).Posterior;
+        double Fall(string fault) =>
+            after.Suspects.Single(s => s.Fault.Id == fault).Posterior / before.Suspects.Single(s => s.Fault.Id == fault).Posterior;
         Fall("packwires.cracked").ShouldBeGreaterThan(5 * Fall("reg.dead"));
     }
 
@@ -65,7 +67,8 @@ public class IntermittentTests
         double Loose(bool? changed)
         {
             var bench = new Bench("quillon-minnow").Works("charging").Fails("power-light", "nothing");
-            if (changed is { } c) bench.Add(new Provoked(50, "power-light", how, c));
+            if (changed is { } c)
+                bench.Add(new Provoked(50, "power-light", how, c));
             return bench.Diagnose().Suspects.Where(s => s.Fault.Mode.Effect == ModeEffect.Intermittent).Sum(s => s.Share);
         }
 
@@ -77,7 +80,15 @@ public class IntermittentTests
     public void What_fails_when_warm_is_the_regulator_that_overheats()
     {
         // Common practice, no source.
-        var bench = new Bench("quillon-minnow").Works("charging").Fails("power-light").Add(new Provoked(50, "power-light", Provocation.Warmed, true)).Add(new Provoked(51, "power-light", Provocation.Pressed, false));
-        bench.Diagnose().Suspects.Where(s => s.Fault.Mode.Effect == ModeEffect.Intermittent).MaxBy(s => s.Share)!.Fault.Id.ShouldBe("reg.overheats");
+        var bench = new Bench("quillon-minnow")
+            .Works("charging")
+            .Fails("power-light")
+            .Add(new Provoked(50, "power-light", Provocation.Warmed, true))
+            .Add(new Provoked(51, "power-light", Provocation.Pressed, false));
+        bench
+            .Diagnose()
+            .Suspects.Where(s => s.Fault.Mode.Effect == ModeEffect.Intermittent)
+            .MaxBy(s => s.Share)!
+            .Fault.Id.ShouldBe("reg.overheats");
     }
 }

@@ -30,11 +30,20 @@ public class NetworkFileTests
     [InlineData("""{"format":"mendro.network/2"}""", "mendro.network/1")]
     [InlineData("""{"format":"mendro.network/1","faults":[{"id":"a","prior":1.5}]}""", "faults[0].prior")]
     [InlineData("""{"format":"mendro.network/1","faults":[{"id":"a","prior":0.5},{"id":"a","prior":0.5}]}""", "used twice")]
-    [InlineData("""{"format":"mendro.network/1","findings":[{"id":"s","leak":0,"links":[{"fault":"x","p":0.1}]}]}""", "findings[0].links[0].fault")]
+    [InlineData(
+        """{"format":"mendro.network/1","findings":[{"id":"s","leak":0,"links":[{"fault":"x","p":0.1}]}]}""",
+        "findings[0].links[0].fault"
+    )]
     [InlineData("""{"format":"mendro.network/1","findings":[{"id":"s","leak":-1}]}""", "findings[0].leak")]
     [InlineData("""{"format":"mendro.network/1","observed":[{"finding":"s","state":"present"}]}""", "observed[0].finding")]
-    [InlineData("""{"format":"mendro.network/1","findings":[{"id":"s","leak":0.1}],"observed":[{"finding":"s","state":"maybe"}]}""", "observed[0].state")]
-    [InlineData("""{"format":"mendro.network/1","findings":[{"id":"s","leak":0}],"observed":[{"finding":"s","state":"present"}]}""", "contradicts")]
+    [InlineData(
+        """{"format":"mendro.network/1","findings":[{"id":"s","leak":0.1}],"observed":[{"finding":"s","state":"maybe"}]}""",
+        "observed[0].state"
+    )]
+    [InlineData(
+        """{"format":"mendro.network/1","findings":[{"id":"s","leak":0}],"observed":[{"finding":"s","state":"present"}]}""",
+        "contradicts"
+    )]
     public void A_bad_file_gets_a_message_that_names_the_place(string json, string named)
     {
         var outcome = NetworkFile.Diagnose(json, TimeProvider.System);

@@ -7,13 +7,15 @@ namespace Mendro.Core.Tests.Diagnosis;
 public class NoisyOrInferenceTests
 {
     // Corner values are mixed in on purpose: zero leaks, certain links, certain and impossible faults.
-    private static readonly Gen<double> Probability =
-        Gen.Frequency((6, Gen.Double[0.001, 0.999]), (1, Gen.Const(0.0)), (1, Gen.Const(1.0)));
+    private static readonly Gen<double> Probability = Gen.Frequency(
+        (6, Gen.Double[0.001, 0.999]),
+        (1, Gen.Const(0.0)),
+        (1, Gen.Const(1.0))
+    );
 
     private static readonly Gen<double> Prior = Gen.Frequency((9, Gen.Double[0.001, 0.6]), (1, Gen.Const(0.0)));
 
-    private static readonly Gen<double> Leak =
-        Gen.Frequency((3, Gen.Double[0.0001, 0.3]), (2, Gen.Const(0.0)));
+    private static readonly Gen<double> Leak = Gen.Frequency((3, Gen.Double[0.0001, 0.3]), (2, Gen.Const(0.0)));
 
     private static Gen<(FaultNetwork Network, List<Observed> Observed)> Networks(int maxFaults, int maxFindings) =>
         from faultCount in Gen.Int[1, maxFaults]
@@ -27,12 +29,29 @@ public class NoisyOrInferenceTests
         select Assemble(priors, leaks, density, chosen, strengths, states);
 
     private static (FaultNetwork, List<Observed>) Assemble(
-        double[] priors, double[] leaks, double density, double[] chosen, double[] strengths, int[] states)
+        double[] priors,
+        double[] leaks,
+        double density,
+        double[] chosen,
+        double[] strengths,
+        int[] states
+    )
     {
         var faults = priors.Select((p, i) => new Fault($"f{i}", p)).ToList();
-        var findings = leaks.Select((leak, j) => new Finding($"s{j}", leak, Enumerable.Range(0, priors.Length)
-            .Where(i => chosen[j * priors.Length + i] < density)
-            .Select(i => new Link(i, strengths[j * priors.Length + i])).ToList())).ToList();
+        var findings = leaks
+            .Select(
+                (leak, j) =>
+                    new Finding(
+                        $"s{j}",
+                        leak,
+                        Enumerable
+                            .Range(0, priors.Length)
+                            .Where(i => chosen[j * priors.Length + i] < density)
+                            .Select(i => new Link(i, strengths[j * priors.Length + i]))
+                            .ToList()
+                    )
+            )
+            .ToList();
         // 0 and 1: present, 2: absent, 3: not looked for.
         var observed = states.Select((s, j) => (s, j)).Where(x => x.s < 3).Select(x => new Observed(x.j, x.s < 2)).ToList();
         return (new FaultNetwork(faults, findings), observed);
@@ -41,26 +60,34 @@ public class NoisyOrInferenceTests
     [Fact]
     public void Posteriors_equal_enumeration_on_random_networks()
     {
-        Networks(maxFaults: 9, maxFindings: 10).Sample((network, observed) =>
-        {
-            var expected = BruteForce.Enumerate(network, observed);
-            var outcome = NoisyOrInference.Infer(network, observed);
-            // Both must agree on what is impossible.
-            if (expected.Evidence == 0)
-            {
-                outcome.IsOk.ShouldBeFalse();
-                outcome.Problem!.ShouldContain("contradicts");
-                return;
-            }
+        Networks(maxFaults: 9, maxFindings: 10)
+            .Sample(
+                (network, observed) =>
+                {
+                    var expected = BruteForce.Enumerate(network, observed);
+                    var outcome = NoisyOrInference.Infer(network, observed);
+                    // Both must agree on what is impossible.
+                    if (expected.Evidence == 0)
+                    {
+                        outcome.IsOk.ShouldBeFalse();
+                        outcome.Problem!.ShouldContain("contradicts");
+                        return;
+                    }
 
-            // Evidence so unlikely that the oracle's own sum is at the edge of double precision proves nothing.
-            if (expected.Evidence < 1e-280) return;
-            outcome.IsOk.ShouldBeTrue(outcome.Problem);
-            var posterior = outcome.Value!;
-            (posterior.EvidenceProbability / expected.Evidence).ShouldBe(1, 1e-9);
-            for (var i = 0; i < network.Faults.Count; i++) posterior.Fault(i).ShouldBe(expected.Faults[i], 1e-9);
-            for (var j = 0; j < network.Findings.Count; j++) posterior.Finding(j).ShouldBe(expected.Findings[j], 1e-9);
-        }, iter: 3000, seed: "0000KQvYRXc4");
+                    // Evidence so unlikely that the oracle's own sum is at the edge of double precision proves nothing.
+                    if (expected.Evidence < 1e-280)
+                        return;
+                    outcome.IsOk.ShouldBeTrue(outcome.Problem);
+                    var posterior = outcome.Value!;
+                    (posterior.EvidenceProbability / expected.Evidence).ShouldBe(1, 1e-9);
+                    for (var i = 0; i < network.Faults.Count; i++)
+                        posterior.Fault(i).ShouldBe(expected.Faults[i], 1e-9);
+                    for (var j = 0; j < network.Findings.Count; j++)
+                        posterior.Finding(j).ShouldBe(expected.Findings[j], 1e-9);
+                },
+                iter: 3000,
+                seed: "0000KQvYRXc4"
+            );
     }
 
     [Fact]
@@ -68,8 +95,14 @@ public class NoisyOrInferenceTests
     {
         // Dense, with tiny priors and zero leaks: the alternating sum of the textbook form loses all digits here.
         var faults = Enumerable.Range(0, 12).Select(i => new Fault($"f{i}", 0.002 + 0.001 * i)).ToList();
-        var findings = Enumerable.Range(0, 15).Select(j => new Finding($"s{j}", 0,
-            Enumerable.Range(0, 12).Select(i => new Link(i, 0.02 + 0.9 * ((i * 7 + j * 11) % 13) / 13.0)).ToList())).ToList();
+        var findings = Enumerable
+            .Range(0, 15)
+            .Select(j => new Finding(
+                $"s{j}",
+                0,
+                Enumerable.Range(0, 12).Select(i => new Link(i, 0.02 + 0.9 * ((i * 7 + j * 11) % 13) / 13.0)).ToList()
+            ))
+            .ToList();
         var network = new FaultNetwork(faults, findings);
         var observed = Enumerable.Range(0, 15).Select(j => new Observed(j, true)).ToList();
 
@@ -77,7 +110,8 @@ public class NoisyOrInferenceTests
         var posterior = NoisyOrInference.Infer(network, observed).Value!;
 
         (posterior.EvidenceProbability / expected.Evidence).ShouldBe(1, 1e-9);
-        for (var i = 0; i < 12; i++) posterior.Fault(i).ShouldBe(expected.Faults[i], 1e-9);
+        for (var i = 0; i < 12; i++)
+            posterior.Fault(i).ShouldBe(expected.Faults[i], 1e-9);
     }
 
     [Fact]
@@ -95,8 +129,10 @@ public class NoisyOrInferenceTests
     {
         // With zero leak and certain links one of the two must be there: 1/(2 − p) each, for equal priors p.
         const double p = 0.1;
-        var network = new FaultNetwork([new Fault("a", p), new Fault("b", p)],
-            [new Finding("s", 0, [new Link(0, 1), new Link(1, 1)]), new Finding("t", 0, [new Link(1, 1)])]);
+        var network = new FaultNetwork(
+            [new Fault("a", p), new Fault("b", p)],
+            [new Finding("s", 0, [new Link(0, 1), new Link(1, 1)]), new Finding("t", 0, [new Link(1, 1)])]
+        );
         NoisyOrInference.Infer(network, [new Observed(0, true)]).Value!.Fault(0).ShouldBe(1 / (2 - p), 1e-12);
         NoisyOrInference.Infer(network, [new Observed(0, true), new Observed(1, true)]).Value!.Fault(0).ShouldBe(p, 1e-12);
     }
@@ -106,8 +142,7 @@ public class NoisyOrInferenceTests
     [InlineData(false, "t")]
     public void Impossible_evidence_is_a_message_that_names_the_finding(bool present, string named)
     {
-        var network = new FaultNetwork([new Fault("f", 0.5)],
-            [new Finding("s", 0, []), new Finding("t", 1, [new Link(0, 0.5)])]);
+        var network = new FaultNetwork([new Fault("f", 0.5)], [new Finding("s", 0, []), new Finding("t", 1, [new Link(0, 0.5)])]);
         var outcome = NoisyOrInference.Infer(network, [new Observed(present ? 0 : 1, present)]);
         outcome.IsOk.ShouldBeFalse();
         outcome.Problem!.ShouldContain(named);
@@ -118,8 +153,10 @@ public class NoisyOrInferenceTests
     public void Present_finding_whose_only_causes_were_ruled_out_is_a_contradiction()
     {
         // The fault would surely show in t; t is absent; s has no other cause.
-        var network = new FaultNetwork([new Fault("f", 0.5)],
-            [new Finding("s", 0, [new Link(0, 0.5)]), new Finding("t", 0, [new Link(0, 1)])]);
+        var network = new FaultNetwork(
+            [new Fault("f", 0.5)],
+            [new Finding("s", 0, [new Link(0, 0.5)]), new Finding("t", 0, [new Link(0, 1)])]
+        );
         var outcome = NoisyOrInference.Infer(network, [new Observed(0, true), new Observed(1, false)]);
         outcome.IsOk.ShouldBeFalse();
         outcome.Problem!.ShouldContain("s");
@@ -129,14 +166,20 @@ public class NoisyOrInferenceTests
     public void Expected_products_match_enumeration_of_a_new_finding()
     {
         // A finding added to the network must get the same probability as the product computed without it.
-        Networks(maxFaults: 7, maxFindings: 6).Sample((network, observed) =>
-        {
-            if (BruteForce.Enumerate(network, observed).Evidence < 1e-200) return;
-            var links = network.Faults.Select((_, i) => new Link(i, (i * 37 % 10) / 10.0)).ToList();
-            var wider = network with { Findings = [.. network.Findings, new Finding("new", 0, links)] };
-            var expected = BruteForce.Enumerate(wider, observed).Findings[^1];
-            var posterior = NoisyOrInference.Infer(network, observed).Value!;
-            (1 - posterior.ExpectedProduct(links.Select(l => (l.Fault, 1 - l.P)))).ShouldBe(expected, 1e-9);
-        }, iter: 500, seed: "0000KQvYRXc4");
+        Networks(maxFaults: 7, maxFindings: 6)
+            .Sample(
+                (network, observed) =>
+                {
+                    if (BruteForce.Enumerate(network, observed).Evidence < 1e-200)
+                        return;
+                    var links = network.Faults.Select((_, i) => new Link(i, (i * 37 % 10) / 10.0)).ToList();
+                    var wider = network with { Findings = [.. network.Findings, new Finding("new", 0, links)] };
+                    var expected = BruteForce.Enumerate(wider, observed).Findings[^1];
+                    var posterior = NoisyOrInference.Infer(network, observed).Value!;
+                    (1 - posterior.ExpectedProduct(links.Select(l => (l.Fault, 1 - l.P)))).ShouldBe(expected, 1e-9);
+                },
+                iter: 500,
+                seed: "0000KQvYRXc4"
+            );
     }
 }

@@ -12,11 +12,39 @@ public class RepairEpochTests
     {
         var kind = new PartKind("box", "Box", [new FailureMode("dead", "dead", ModeEffect.Dead, 0.3, 0.9, null, null, "made up")]);
         var function = new FunctionKind("work", "Work", "works", [new Look("nothing", "nothing")]);
-        var method = new Method("mend", "Mend", MethodType.Repair, null, null, 5, 0, AccessState.Closed, 0, 0, [], [], [], [],
-            [new Cure("box", "dead", 0.8)], "made up");
+        var method = new Method(
+            "mend",
+            "Mend",
+            MethodType.Repair,
+            null,
+            null,
+            5,
+            0,
+            AccessState.Closed,
+            0,
+            0,
+            [],
+            [],
+            [],
+            [],
+            [new Cure("box", "dead", 0.8)],
+            "made up"
+        );
         var library = new TradeLibrary([kind], [function], [method], [], [], []);
-        var profile = new DeviceProfile(DeviceProfile.FormatName, "small", "Small", "", DeviceKind.Accessory, [], null,
-            [new Part("a", "A", "box")], [], [new DeviceFunction("work", "Work", "work", ["a"])], [], new Preparation(1, 1, 1));
+        var profile = new DeviceProfile(
+            DeviceProfile.FormatName,
+            "small",
+            "Small",
+            "",
+            DeviceKind.Accessory,
+            [],
+            null,
+            [new Part("a", "A", "box")],
+            [],
+            [new DeviceFunction("work", "Work", "work", ["a"])],
+            [],
+            new Preparation(1, 1, 1)
+        );
         return new Bench(new DeviceModel(profile, library));
     }
 
@@ -26,7 +54,8 @@ public class RepairEpochTests
         var bench = Small().Fails("work").Repairs("a", "mend").Works("work");
         var posterior = bench.Diagnose().Suspects.Single().Posterior;
         // Cured piece 0.24, uncured 0.06, independent; before: both cause, after: only the uncured one.
-        const double leak = EvidenceWeights.FunctionLeak, q = 0.9;
+        const double leak = EvidenceWeights.FunctionLeak,
+            q = 0.9;
         double Joint(bool cured, bool uncured)
         {
             var p = (cured ? 0.24 : 0.76) * (uncured ? 0.06 : 0.94);
@@ -64,9 +93,22 @@ public class RepairEpochTests
     public void Ten_repairs_with_retests_keep_the_number_of_present_findings()
     {
         var bench = new Bench("harrow-quartet").AllFail("nothing");
-        string[] methods = ["fresh-cells", "wipe-contacts", "acid-contacts", "flush-switch", "replace-fuse", "swap-supply", "reflow", "replace-switch", "replace-contact", "flush-switch"];
+        string[] methods =
+        [
+            "fresh-cells",
+            "wipe-contacts",
+            "acid-contacts",
+            "flush-switch",
+            "replace-fuse",
+            "swap-supply",
+            "reflow",
+            "replace-switch",
+            "replace-contact",
+            "flush-switch",
+        ];
         string[] parts = ["cells", "contacts", "contacts", "switch", "fuse", "psu", "joint", "switch", "contacts", "switch"];
-        for (var i = 0; i < methods.Length; i++) bench.Repairs(parts[i], methods[i]).Fails("power-light", "nothing");
+        for (var i = 0; i < methods.Length; i++)
+            bench.Repairs(parts[i], methods[i]).Fails("power-light", "nothing");
         var unit = new UnitCase(bench.Model, bench.Events);
         unit.Network.Findings.Count.ShouldBe(bench.Model.Profile.Functions.Count);
         bench.Diagnose().Suspects.Sum(s => s.Share).ShouldBeLessThanOrEqualTo(1 + 1e-9);
@@ -84,7 +126,12 @@ public class RepairEpochTests
     [Fact]
     public void Readings_go_stale_only_behind_the_repaired_part()
     {
-        var bench = new Bench("harrow-quartet").Fails("power-light").Reads("tp3", "6.2").Reads("tp4", "0").Reads("slot-eye", "ok").Repairs("switch", "flush-switch");
+        var bench = new Bench("harrow-quartet")
+            .Fails("power-light")
+            .Reads("tp3", "6.2")
+            .Reads("tp4", "0")
+            .Reads("slot-eye", "ok")
+            .Repairs("switch", "flush-switch");
         new UnitCase(bench.Model, bench.Events).FreshReadings().Keys.ShouldBe(["tp3", "slot-eye"], ignoreOrder: true);
     }
 }

@@ -13,9 +13,35 @@ public class RepairPlanTests
     /// <summary>Single fault, independent repairs: each repair cures its own cause for sure.</summary>
     private static (double[] Shares, List<RepairOption> Options) Shop(double[] shares, double[] minutes)
     {
-        var options = shares.Select((share, i) => new RepairOption(new Part($"p{i}", $"P{i}", "box"),
-            new Method($"m{i}", $"M{i}", MethodType.Repair, null, null, minutes[i], 0, AccessState.Closed, 0, 0, [], [], [], [], [], ""),
-            share, minutes[i], [(i, 1.0)])).ToList();
+        var options = shares
+            .Select(
+                (share, i) =>
+                    new RepairOption(
+                        new Part($"p{i}", $"P{i}", "box"),
+                        new Method(
+                            $"m{i}",
+                            $"M{i}",
+                            MethodType.Repair,
+                            null,
+                            null,
+                            minutes[i],
+                            0,
+                            AccessState.Closed,
+                            0,
+                            0,
+                            [],
+                            [],
+                            [],
+                            [],
+                            [],
+                            ""
+                        ),
+                        share,
+                        minutes[i],
+                        [(i, 1.0)]
+                    )
+            )
+            .ToList();
         return (shares, options);
     }
 
@@ -24,21 +50,30 @@ public class RepairPlanTests
     {
         // Heckerman, Breese and Rommelse, “Decision-theoretic troubleshooting”, CACM 38(3), 1995: for one fault and
         // independent repairs the order by probability per cost has the least expected cost.
-        var gen = from n in Gen.Int[1, 5]
-                  from weights in Gen.Double[0.01, 1].Array[n]
-                  from minutes in Gen.Double[1, 60].Array[n]
-                  select (weights, minutes);
-        gen.Sample(x =>
-        {
-            var total = x.weights.Sum();
-            var shares = x.weights.Select(w => w / total).ToArray();
-            var (_, options) = Shop(shares, x.minutes);
-            var plan = RepairPlan.Make(shares, options, new Preparation(0, 0, 0), AccessState.Closed, NeverStop);
-            var best = Permutations(shares.Length).Min(order => Cost(order, shares, x.minutes));
-            plan.WorkMinutes.ShouldBe(best, 0.01 * best);
-            var inOrder = plan.Sequence.Select(o => int.Parse(o.Part.Id.Value[1..], System.Globalization.CultureInfo.InvariantCulture)).ToList();
-            inOrder.Zip(inOrder.Skip(1)).ShouldAllBe(p => shares[p.First] / x.minutes[p.First] >= shares[p.Second] / x.minutes[p.Second] - 1e-9);
-        }, iter: 300, seed: "0000KQvYRXc4");
+        var gen =
+            from n in Gen.Int[1, 5]
+            from weights in Gen.Double[0.01, 1].Array[n]
+            from minutes in Gen.Double[1, 60].Array[n]
+            select (weights, minutes);
+        gen.Sample(
+            x =>
+            {
+                var total = x.weights.Sum();
+                var shares = x.weights.Select(w => w / total).ToArray();
+                var (_, options) = Shop(shares, x.minutes);
+                var plan = RepairPlan.Make(shares, options, new Preparation(0, 0, 0), AccessState.Closed, NeverStop);
+                var best = Permutations(shares.Length).Min(order => Cost(order, shares, x.minutes));
+                plan.WorkMinutes.ShouldBe(best, 0.01 * best);
+                var inOrder = plan
+                    .Sequence.Select(o => int.Parse(o.Part.Id.Value[1..], System.Globalization.CultureInfo.InvariantCulture))
+                    .ToList();
+                inOrder
+                    .Zip(inOrder.Skip(1))
+                    .ShouldAllBe(p => shares[p.First] / x.minutes[p.First] >= shares[p.Second] / x.minutes[p.Second] - 1e-9);
+            },
+            iter: 300,
+            seed: "0000KQvYRXc4"
+        );
     }
 
     [Fact]
@@ -66,7 +101,8 @@ public class RepairPlanTests
 
     private static double Cost(int[] order, double[] shares, double[] minutes)
     {
-        double cost = 0, failing = 1;
+        double cost = 0,
+            failing = 1;
         foreach (var i in order)
         {
             cost += failing * minutes[i];
@@ -77,5 +113,10 @@ public class RepairPlanTests
     }
 
     private static IEnumerable<int[]> Permutations(int n) =>
-        n == 0 ? [[]] : Permutations(n - 1).SelectMany(p => Enumerable.Range(0, n).Select(at => (int[])[.. p[..at], n - 1, .. p[at..]]));
+        n == 0
+            ?
+            [
+                [],
+            ]
+            : Permutations(n - 1).SelectMany(p => Enumerable.Range(0, n).Select(at => (int[])[.. p[..at], n - 1, .. p[at..]]));
 }

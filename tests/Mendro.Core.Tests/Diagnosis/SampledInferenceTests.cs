@@ -5,11 +5,17 @@ namespace Mendro.Core.Tests.Diagnosis;
 /// <summary>Beyond the exact limit groups are sampled: good to 0.01 where both run, and the same answer every time.</summary>
 public class SampledInferenceTests
 {
-    public static TheoryData<int, int, int> Networks => new()
-    {
-        // Seed, faults, present findings; the last ones are as dense as a real unit with everything failing.
-        { 1, 8, 4 }, { 2, 12, 6 }, { 3, 14, 8 }, { 4, 20, 8 }, { 5, 30, 10 }, { 6, 40, 12 },
-    };
+    public static TheoryData<int, int, int> Networks =>
+        new()
+        {
+            // Seed, faults, present findings; the last ones are as dense as a real unit with everything failing.
+            { 1, 8, 4 },
+            { 2, 12, 6 },
+            { 3, 14, 8 },
+            { 4, 20, 8 },
+            { 5, 30, 10 },
+            { 6, 40, 12 },
+        };
 
     [Theory]
     [MemberData(nameof(Networks))]
@@ -20,8 +26,10 @@ public class SampledInferenceTests
         var sampled = NoisyOrInference.Infer(network, observed, stateLimit: 1).Value!;
         exact.Sampled.ShouldBeFalse();
         sampled.Sampled.ShouldBeTrue();
-        for (var i = 0; i < faults; i++) sampled.Fault(i).ShouldBe(exact.Fault(i), 0.01, $"fault {i}");
-        for (var j = 0; j < network.Findings.Count; j++) sampled.Finding(j).ShouldBe(exact.Finding(j), 0.015, $"finding {j}");
+        for (var i = 0; i < faults; i++)
+            sampled.Fault(i).ShouldBe(exact.Fault(i), 0.01, $"fault {i}");
+        for (var j = 0; j < network.Findings.Count; j++)
+            sampled.Finding(j).ShouldBe(exact.Finding(j), 0.015, $"finding {j}");
         // The evidence comes by the chain rule from what was sampled; its logarithm is good to a few hundredths.
         sampled.LogEvidence.ShouldBe(exact.LogEvidence, 0.1 + 0.02 * present);
     }
@@ -63,9 +71,22 @@ public class SampledInferenceTests
     private static (FaultNetwork Network, List<Observed> Observed) Random(int seed, int faults, int present)
     {
         var random = new Random(seed);
-        var findings = Enumerable.Range(0, present + 4).Select(j => new Finding($"s{j}", 0.005 + 0.02 * random.NextDouble(),
-            Enumerable.Range(0, faults).Where(_ => random.NextDouble() < 0.45).Select(i => new Link(i, 0.1 + 0.88 * random.NextDouble())).ToList())).ToList();
-        var network = new FaultNetwork(Enumerable.Range(0, faults).Select(i => new Fault($"f{i}", 0.01 + 0.2 * random.NextDouble())).ToList(), findings);
+        var findings = Enumerable
+            .Range(0, present + 4)
+            .Select(j => new Finding(
+                $"s{j}",
+                0.005 + 0.02 * random.NextDouble(),
+                Enumerable
+                    .Range(0, faults)
+                    .Where(_ => random.NextDouble() < 0.45)
+                    .Select(i => new Link(i, 0.1 + 0.88 * random.NextDouble()))
+                    .ToList()
+            ))
+            .ToList();
+        var network = new FaultNetwork(
+            Enumerable.Range(0, faults).Select(i => new Fault($"f{i}", 0.01 + 0.2 * random.NextDouble())).ToList(),
+            findings
+        );
         return (network, Enumerable.Range(0, present + 2).Select(j => new Observed(j, j < present)).ToList());
     }
 }

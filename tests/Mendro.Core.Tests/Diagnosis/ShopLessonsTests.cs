@@ -13,7 +13,8 @@ public class ShopLessonsTests
 
     private static DeviceModel Model(string id) => new(Library.Profiles.Single(p => p.Id == id), Library);
 
-    private static Lesson Lesson(DeviceModel model, string revision, params (PartId, string)[] causes) => new(model.Profile, revision, causes);
+    private static Lesson Lesson(DeviceModel model, string revision, params (PartId, string)[] causes) =>
+        new(model.Profile, revision, causes);
 
     private static int Fault(DeviceModel model, string id) => Enumerable.Range(0, model.Faults.Count).Single(f => model.Faults[f].Id == id);
 
@@ -21,8 +22,10 @@ public class ShopLessonsTests
     public void The_share_of_units_brought_in_equals_enumeration()
     {
         var model = MadeUp.SideBySide((0.1, ModeEffect.Dead, 0.8, 0), (0.3, ModeEffect.Dead, 0.8, 0), (0.02, ModeEffect.Dead, 0.8, 0));
-        var network = new FaultNetwork(model.Faults.Select(f => new Fault(f.Id, f.Prior)).ToList(),
-            [new Finding("work", EvidenceWeights.FunctionLeak, model.FunctionFails(model.Profile.Functions[0]).Links)]);
+        var network = new FaultNetwork(
+            model.Faults.Select(f => new Fault(f.Id, f.Prior)).ToList(),
+            [new Finding("work", EvidenceWeights.FunctionLeak, model.FunctionFails(model.Profile.Functions[0]).Links)]
+        );
         var fails = BruteForce.Enumerate(network, [new Observed(0, true)]);
         var brought = new BroughtIn(model);
         brought.ChanceThatSomethingFails.ShouldBe(fails.Evidence, 1e-12);
@@ -37,7 +40,10 @@ public class ShopLessonsTests
     public void Updating_is_the_closed_form_of_the_Beta_distribution()
     {
         // Ten units, four with a dirty switch. Closed form: mean (c + k)/(c/p + n), here against MathNet's Beta too.
-        var lessons = Enumerable.Range(0, 10).Select(n => Lesson(Quartet, "", n < 4 ? ("switch", "dirty") : ("contacts", "crusted"))).ToList();
+        var lessons = Enumerable
+            .Range(0, 10)
+            .Select(n => Lesson(Quartet, "", n < 4 ? ("switch", "dirty") : ("contacts", "crusted")))
+            .ToList();
         var fault = Fault(Quartet, "switch.dirty");
         var brought = new BroughtIn(Quartet);
         var p = brought.Share(fault, Quartet.Faults[fault].Prior);
@@ -64,7 +70,10 @@ public class ShopLessonsTests
         var share = brought.Share(fault, Quartet.Faults[fault].Prior);
         const int units = 200;
         var found = (int)Math.Round(share * units);
-        var lessons = Enumerable.Range(0, units).Select(n => Lesson(Quartet, "", n < found ? ("contacts", "crusted") : ("light", "dead"))).ToList();
+        var lessons = Enumerable
+            .Range(0, units)
+            .Select(n => Lesson(Quartet, "", n < found ? ("contacts", "crusted") : ("light", "dead")))
+            .ToList();
         var pattern = new ShopLessons(lessons, Library).Patterns(Quartet, "").Single(x => x.Fault.Id == "contacts.crusted");
         pattern.Learned.ShouldBe(share, 0.005);
         var few = new ShopLessons(lessons.Take(10).ToList(), Library).Patterns(Quartet, "").Single(x => x.Fault.Id == "contacts.crusted");
@@ -87,7 +96,11 @@ public class ShopLessonsTests
         var lessons = Enumerable.Range(0, 6).Select(_ => Lesson(Quartet, "B", ("seal", "lifting"))).ToList();
         var learned = new ShopLessons(lessons, Library);
         var fault = Fault(Quartet, "seal.lifting");
-        var (same, other, unknown) = (learned.Priors(Quartet, "B")[fault], learned.Priors(Quartet, "A")[fault], learned.Priors(Quartet, "")[fault]);
+        var (same, other, unknown) = (
+            learned.Priors(Quartet, "B")[fault],
+            learned.Priors(Quartet, "A")[fault],
+            learned.Priors(Quartet, "")[fault]
+        );
         same.ShouldBeGreaterThan(other);
         other.ShouldBeGreaterThan(Quartet.Faults[fault].Prior);
         unknown.ShouldBe(same, 1e-12);

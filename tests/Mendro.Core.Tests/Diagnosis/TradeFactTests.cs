@@ -11,8 +11,12 @@ public class TradeFactTests
     [Fact]
     public void Good_before_the_switch_and_missing_after_it_names_the_switch()
     {
-        var bench = new Bench("harrow-quartet").Fails("power-light", "nothing").Fails("picture", "nothing")
-            .Reads("tp1", "6.24 V").Reads("tp3", "6.21").Reads("tp4", "0,02");
+        var bench = new Bench("harrow-quartet")
+            .Fails("power-light", "nothing")
+            .Fails("picture", "nothing")
+            .Reads("tp1", "6.24 V")
+            .Reads("tp3", "6.21")
+            .Reads("tp4", "0,02");
         var diagnosis = bench.Diagnose();
         diagnosis.Suspects[0].Fault.Part.Id.ShouldBe("switch");
         diagnosis.Parts["switch"].Share.ShouldBeGreaterThan(0.7);
@@ -50,7 +54,8 @@ public class TradeFactTests
         failing.Add(new SwapTried(99, "video", chain, Passed: true));
         var after = failing.Diagnose();
         // Against the part that was swapped out every fault of the chain loses ground, solid ones most of it.
-        double Odds(UnitDiagnosis d, int fault) => d.Suspects.Single(s => s.FaultIndex == fault).Posterior / d.Suspects.Single(s => s.Fault.Id == "cable.broken").Posterior;
+        double Odds(UnitDiagnosis d, int fault) =>
+            d.Suspects.Single(s => s.FaultIndex == fault).Posterior / d.Suspects.Single(s => s.Fault.Id == "cable.broken").Posterior;
         foreach (var suspect in before.Suspects.Where(s => chain.Contains(s.Fault.Part.Id)))
         {
             var solid = suspect.Fault.Mode.Effect is ModeEffect.Open or ModeEffect.Dead;
@@ -90,7 +95,8 @@ public class TradeFactTests
     public void Charges_but_does_not_start_points_past_the_charger()
     {
         var bench = new Bench("tarn-leaflet").Works("charging").Fails("power-light", "nothing");
-        foreach (var part in new[] { "charger", "socket", "fuse1", "charge" }) bench.ShareOf(part).ShouldBeLessThan(0.02, part);
+        foreach (var part in new[] { "charger", "socket", "fuse1", "charge" })
+            bench.ShareOf(part).ShouldBeLessThan(0.02, part);
         bench.Diagnose().Suspects[0].Fault.Part.Id.Value.ShouldBeOneOf("fuse2", "switch");
     }
 
@@ -118,8 +124,8 @@ public class TradeFactTests
     [Fact]
     public void Vertical_lines_are_the_display_joint_and_horizontal_ones_the_ribbon()
     {
-        Bench Lines(string look) => new Bench("harrow-quartet")
-            .Works("power-light", "start-up", "speaker", "phones", "buttons").Fails("picture", look);
+        Bench Lines(string look) =>
+            new Bench("harrow-quartet").Works("power-light", "start-up", "speaker", "phones", "buttons").Fails("picture", look);
         Lines("vertical-lines").Diagnose().Suspects[0].Fault.Id.ShouldBe("seal.lifting");
         Lines("horizontal-lines").Diagnose().Suspects[0].Fault.Id.ShouldBe("ribbon.failed");
     }
@@ -127,7 +133,9 @@ public class TradeFactTests
     [Fact]
     public void Phones_play_and_the_speaker_does_not_then_it_is_the_speaker_side()
     {
-        var bench = new Bench("harrow-quartet").Works("power-light", "start-up", "picture", "phones", "buttons", "wheels").Fails("speaker", "nothing");
+        var bench = new Bench("harrow-quartet")
+            .Works("power-light", "start-up", "picture", "phones", "buttons", "wheels")
+            .Fails("speaker", "nothing");
         var diagnosis = bench.Diagnose();
         (diagnosis.Parts["speaker"].Share + diagnosis.Parts["phones"].Share).ShouldBeGreaterThan(0.75);
         diagnosis.Parts["main"].State.ShouldBe(PartState.Proved);
@@ -143,7 +151,10 @@ public class TradeFactTests
     [Fact]
     public void A_flat_save_cell_explains_a_lost_save()
     {
-        var bench = new Bench("pellin-atrium-cartridge").Works("cartridge", "picture").Fails("saving", "nothing").Reads("cell-volts", "1.9 V");
+        var bench = new Bench("pellin-atrium-cartridge")
+            .Works("cartridge", "picture")
+            .Fails("saving", "nothing")
+            .Reads("cell-volts", "1.9 V");
         bench.Diagnose().Suspects[0].Fault.Id.ShouldBe("cell.flat");
         bench.Advise().Moves[0].Repair!.Method.Id.ShouldBe("replace-save-cell");
     }
@@ -152,7 +163,10 @@ public class TradeFactTests
     public void Corrosion_seen_at_intake_moves_suspicion_to_the_contacts()
     {
         var plain = new Bench("harrow-quartet").Fails("power-light", "nothing").ShareOf("contacts");
-        var marked = new Bench("harrow-quartet").Add(new MarkSeen(0, "corrosion-contacts")).Fails("power-light", "nothing").ShareOf("contacts");
+        var marked = new Bench("harrow-quartet")
+            .Add(new MarkSeen(0, "corrosion-contacts"))
+            .Fails("power-light", "nothing")
+            .ShareOf("contacts");
         marked.ShouldBeGreaterThan(plain + 0.2);
     }
 }

@@ -13,31 +13,38 @@ public class JobLifeTests
         from shelf in Gen.Enum<Shelf>()
         from closed in Gen.Bool
         from deleted in Gen.Bool
-        select closed ? new JobStatus(WorkStage.HandOver, Shelf.None, JobEnd.Returned, deleted) : new JobStatus(stage, shelf, JobEnd.Open, deleted);
+        select closed
+            ? new JobStatus(WorkStage.HandOver, Shelf.None, JobEnd.Returned, deleted)
+            : new JobStatus(stage, shelf, JobEnd.Open, deleted);
 
     [Fact]
     public void Whatever_happens_a_live_job_that_is_ready_is_proved() =>
-        Gen.Select(AnyStatus, Gen.Enum<JobStep>(), Gen.Bool, Gen.Bool).Sample((status, step, proved, failing) =>
-        {
-            var after = JobLife.AfterEvidence(status, step, proved && !failing, failing);
-            if (status.Ending == JobEnd.Open && !status.Deleted && after.Shelf == Shelf.Ready) (proved && !failing).ShouldBeTrue();
-            (after.Ending, after.Deleted).ShouldBe((status.Ending, status.Deleted));
-        });
+        Gen.Select(AnyStatus, Gen.Enum<JobStep>(), Gen.Bool, Gen.Bool)
+            .Sample(
+                (status, step, proved, failing) =>
+                {
+                    var after = JobLife.AfterEvidence(status, step, proved && !failing, failing);
+                    if (status.Ending == JobEnd.Open && !status.Deleted && after.Shelf == Shelf.Ready)
+                        (proved && !failing).ShouldBeTrue();
+                    (after.Ending, after.Deleted).ShouldBe((status.Ending, status.Deleted));
+                }
+            );
 
     [Fact]
-    public void Deleted_and_brought_back_is_as_it_was() => AnyStatus.Sample(status =>
-    {
-        if (JobLife.Delete(status) is not { } deleted)
+    public void Deleted_and_brought_back_is_as_it_was() =>
+        AnyStatus.Sample(status =>
         {
-            status.Deleted.ShouldBeTrue();
-            return;
-        }
+            if (JobLife.Delete(status) is not { } deleted)
+            {
+                status.Deleted.ShouldBeTrue();
+                return;
+            }
 
-        JobLife.BringBack(deleted).ShouldBe(status);
-        JobLife.Close(deleted, JobEnd.Parts).ShouldBeNull();
-        JobLife.Shelve(deleted, Shelf.SetAside).ShouldBeNull();
-        JobLife.TakeDown(deleted).ShouldBeNull();
-    });
+            JobLife.BringBack(deleted).ShouldBe(status);
+            JobLife.Close(deleted, JobEnd.Parts).ShouldBeNull();
+            JobLife.Shelve(deleted, Shelf.SetAside).ShouldBeNull();
+            JobLife.TakeDown(deleted).ShouldBeNull();
+        });
 
     [Fact]
     public void A_closed_job_comes_back_to_find()

@@ -10,28 +10,43 @@ namespace Mendro.Core.Tests.Jobs;
 /// <summary>Every kind of record: its payload goes out and comes in, and nothing else of it is stored.</summary>
 public class RecordKindTests
 {
-    public static TheoryData<RecordBody, string> Examples { get; } = new()
-    {
-        { new FunctionTrial("picture", false, "garbled", 3), """{"function":"picture","passed":false,"look":"garbled","starts":3}""" },
+    public static TheoryData<RecordBody, string> Examples { get; } =
+        new()
         {
-            new ProbeReading("tp4", ProbeOutcome.Abnormal, new Reading(ReadingUnit.Volts, 0.02), "missing", "Nothing arrives here.", "short"),
-            """{"probe":"tp4","outcome":"abnormal","reading":{"unit":"volts","value":0.02,"jumps":false},"verdict":"missing","reason":"Nothing arrives here.","caution":"short"}"""
-        },
-        { new MarkNoted("rattle"), """{"mark":"rattle"}""" },
-        { new CauseSeen("switch", "dirty", true), """{"part":"switch","mode":"dirty","present":true}""" },
-        { new RepairLogged("switch", "flush-switch", "cleaner"), """{"part":"switch","method":"flush-switch","used":"cleaner"}""" },
-        { new ProvokeTrial("picture", Provocation.Warmed, false), """{"function":"picture","how":"warmed","changed":false}""" },
-        {
-            new SwapTrial("video", SwapResult.Flicker, ["main", "cable"], ["cable"], [new SwapPiece("g4", "Cable B", "test-cable")]),
-            """{"function":"video","result":"flicker","chain":["main","cable"],"out":["cable"],"gear":[{"id":"g4","name":"Cable B","kind":"test-cable"}]}"""
-        },
-        {
-            new CalculationFiled("starts", "Run of starts", "12 → 0.22", new Dictionary<string, JsonElement> { ["n"] = JsonSerializer.SerializeToElement(12) }, null),
-            """{"calculator":"starts","name":"Run of starts","text":"12 → 0.22","inputs":{"n":12}}"""
-        },
-        { new AccessNoted(Mendro.Core.Profiles.AccessState.BoardOut), """{"state":"board-out"}""" },
-        { new SupplyDraw(6, 0.082, 0.5, "usual", null), """{"volts":6,"amps":0.082,"limitAmps":0.5,"meaning":"usual"}""" },
-    };
+            { new FunctionTrial("picture", false, "garbled", 3), """{"function":"picture","passed":false,"look":"garbled","starts":3}""" },
+            {
+                new ProbeReading(
+                    "tp4",
+                    ProbeOutcome.Abnormal,
+                    new Reading(ReadingUnit.Volts, 0.02),
+                    "missing",
+                    "Nothing arrives here.",
+                    "short"
+                ),
+                """{"probe":"tp4","outcome":"abnormal","reading":{"unit":"volts","value":0.02,"jumps":false}"""
+                    + ""","verdict":"missing","reason":"Nothing arrives here.","caution":"short"}"""
+            },
+            { new MarkNoted("rattle"), """{"mark":"rattle"}""" },
+            { new CauseSeen("switch", "dirty", true), """{"part":"switch","mode":"dirty","present":true}""" },
+            { new RepairLogged("switch", "flush-switch", "cleaner"), """{"part":"switch","method":"flush-switch","used":"cleaner"}""" },
+            { new ProvokeTrial("picture", Provocation.Warmed, false), """{"function":"picture","how":"warmed","changed":false}""" },
+            {
+                new SwapTrial("video", SwapResult.Flicker, ["main", "cable"], ["cable"], [new SwapPiece("g4", "Cable B", "test-cable")]),
+                """{"function":"video","result":"flicker","chain":["main","cable"],"out":["cable"],"gear":[{"id":"g4","name":"Cable B","kind":"test-cable"}]}"""
+            },
+            {
+                new CalculationFiled(
+                    "starts",
+                    "Run of starts",
+                    "12 → 0.22",
+                    new Dictionary<string, JsonElement> { ["n"] = JsonSerializer.SerializeToElement(12) },
+                    null
+                ),
+                """{"calculator":"starts","name":"Run of starts","text":"12 → 0.22","inputs":{"n":12}}"""
+            },
+            { new AccessNoted(Mendro.Core.Profiles.AccessState.BoardOut), """{"state":"board-out"}""" },
+            { new SupplyDraw(6, 0.082, 0.5, "usual", null), """{"volts":6,"amps":0.082,"limitAmps":0.5,"meaning":"usual"}""" },
+        };
 
     [Theory]
     [MemberData(nameof(Examples))]
@@ -45,8 +60,7 @@ public class RecordKindTests
     }
 
     [Fact]
-    public void Every_kind_has_an_example_here() =>
-        Examples.Select(e => e.Data.Item1.Key).ShouldBe(RecordKinds.Keys, ignoreOrder: true);
+    public void Every_kind_has_an_example_here() => Examples.Select(e => e.Data.Item1.Key).ShouldBe(RecordKinds.Keys, ignoreOrder: true);
 
     [Theory]
     [InlineData("hologram", 1, """{"depth":7}""")]

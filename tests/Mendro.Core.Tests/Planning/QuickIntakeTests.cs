@@ -41,11 +41,18 @@ public class QuickIntakeTests
     public void An_unknown_model_is_told(string line) => QuickIntake.Parse(line, Library.Profiles, Library).IsOk.ShouldBeFalse();
 
     [Fact]
-    public void Any_line_is_answered_and_names_only_what_exists() => Gen.String[0, 400].Sample(text =>
-    {
-        var outcome = QuickIntake.Parse("quartet " + text, Library.Profiles, Library);
-        if (outcome.Value is not { FunctionId: { } function } quick) return;
-        var kind = quick.Profile.FindFunction(function).ShouldNotBeNull().Kind;
-        if (quick.LookId is { } look) Library.FindFunctionKind(kind)!.Looks.ShouldContain(l => l.Id == look);
-    }, iter: 2000);
+    public void Any_line_is_answered_and_names_only_what_exists() =>
+        Gen.String[0, 400]
+            .Sample(
+                text =>
+                {
+                    var outcome = QuickIntake.Parse("quartet " + text, Library.Profiles, Library);
+                    if (outcome.Value is not { FunctionId: { } function } quick)
+                        return;
+                    var kind = quick.Profile.FindFunction(function).ShouldNotBeNull().Kind;
+                    if (quick.LookId is { } look)
+                        Library.FindFunctionKind(kind)!.Looks.ShouldContain(l => l.Id == look);
+                },
+                iter: 2000
+            );
 }

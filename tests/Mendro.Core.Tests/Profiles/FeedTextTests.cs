@@ -53,21 +53,31 @@ public class FeedTextTests
     }
 
     [Fact]
-    public void Any_text_is_read_as_connectors_without_throwing() => Gen.String[Gen.Char["slot: part,probe 1+-−2\n٣x"], 0, 60].Sample(text =>
-    {
-        ConnectorText.Read(text, out var problems);
-        problems.ShouldNotBeNull();
-    }, iter: 3000);
+    public void Any_text_is_read_as_connectors_without_throwing() =>
+        Gen.String[Gen.Char["slot: part,probe 1+-−2\n٣x"], 0, 60]
+            .Sample(
+                text =>
+                {
+                    ConnectorText.Read(text, out var problems);
+                    problems.ShouldNotBeNull();
+                },
+                iter: 3000
+            );
 
     [Fact]
     public void Any_feeds_come_back()
     {
         var feed = Gen.Select(Gen.Int[0, 5], Gen.Int[0, 5], Gen.Enum<Carries>(), (a, b, carries) => new Feed($"p{a}", $"p{b}", carries));
-        feed.List[0, 12].Sample(feeds =>
-        {
-            FeedText.Read(FeedText.Write(feeds), out var problems).ShouldBe(feeds);
-            problems.ShouldBeEmpty();
-        }, iter: 300, seed: "0000KQvYRXc4");
+        feed.List[0, 12]
+            .Sample(
+                feeds =>
+                {
+                    FeedText.Read(FeedText.Write(feeds), out var problems).ShouldBe(feeds);
+                    problems.ShouldBeEmpty();
+                },
+                iter: 300,
+                seed: "0000KQvYRXc4"
+            );
     }
 
     [Theory]
@@ -85,22 +95,46 @@ public class FeedTextTests
     }
 
     [Fact]
-    public void Any_text_is_read_without_throwing() => Gen.String[Gen.Char["abc:> \n<power"], 0, 60].Sample(text => FeedText.Read(text, out _) is not null, iter: 500);
+    public void Any_text_is_read_without_throwing() =>
+        Gen.String[Gen.Char["abc:> \n<power"], 0, 60].Sample(text => FeedText.Read(text, out _) is not null, iter: 500);
 
     [Theory]
     [InlineData("not json", "not JSON")]
-    [InlineData("""{"format":"mendro.profile/1","id":"x y","name":"X","maker":"","kind":"handheld","parts":[{"id":"a","name":"A","kind":"fuse"}],"functions":[{"id":"f","name":"F","kind":"picture","needs":["a"]}]}""", "lower case")]
-    [InlineData("""{"format":"mendro.profile/1","id":"x","name":"X","maker":"","kind":"toaster","parts":[{"id":"a","name":"A","kind":"fuse"}],"functions":[{"id":"f","name":"F","kind":"picture","needs":["a"]}]}""", "one of: handheld")]
-    [InlineData("""{"format":"mendro.profile/1","id":"x","name":"X","maker":"","kind":"handheld","functions":[{"id":"f","name":"F","kind":"picture","needs":["a"]}]}""", "“parts” is missing")]
-    [InlineData("""{"format":"mendro.profile/1","id":"x","name":"X","maker":"","kind":"handheld","parts":[{"id":"a","name":"A","kind":"fuse","colour":"red"}],"functions":[{"id":"f","name":"F","kind":"picture","needs":["a"]}]}""", "no “colour”")]
-    [InlineData("""{"format":"mendro.profile/1","id":"x","name":"X","maker":"","kind":"handheld","parts":[{"id":"a","name":"A","kind":"flux-gate"}],"functions":[{"id":"f","name":"F","kind":"picture","needs":["b"]}]}""", "no part kind “flux-gate”")]
+    [InlineData(
+        """{"format":"mendro.profile/1","id":"x y","name":"X","maker":"","kind":"handheld","parts":[{"id":"a","""
+            + """ "name":"A","kind":"fuse"}],"functions":[{"id":"f","name":"F","kind":"picture","needs":["a"]}]}""",
+        "lower case"
+    )]
+    [InlineData(
+        """{"format":"mendro.profile/1","id":"x","name":"X","maker":"","kind":"toaster","parts":[{"id":"a","name":"A","""
+            + """ "kind":"fuse"}],"functions":[{"id":"f","name":"F","kind":"picture","needs":["a"]}]}""",
+        "one of: handheld"
+    )]
+    [InlineData(
+        """{"format":"mendro.profile/1","id":"x","name":"X","maker":"","kind":"handheld","functions":[{"id":"f","name":"F","kind":"picture","needs":["a"]}]}""",
+        "“parts” is missing"
+    )]
+    [InlineData(
+        """{"format":"mendro.profile/1","id":"x","name":"X","maker":"","kind":"handheld","parts":[{"id":"a","name":"A","""
+            + """ "kind":"fuse","colour":"red"}],"functions":[{"id":"f","name":"F","kind":"picture","needs":["a"]}]}""",
+        "no “colour”"
+    )]
+    [InlineData(
+        """{"format":"mendro.profile/1","id":"x","name":"X","maker":"","kind":"handheld","parts":[{"id":"a","name":"A","""
+            + """ "kind":"flux-gate"}],"functions":[{"id":"f","name":"F","kind":"picture","needs":["b"]}]}""",
+        "no part kind “flux-gate”"
+    )]
     public void A_bad_file_is_refused_with_the_place(string json, string named)
     {
         var profile = ProfileSchema.Import(json, TradeLibrary.Shipped, out var problems);
         problems.ShouldNotBeEmpty();
-        problems.ShouldContain(p => p.Message.Contains(named, StringComparison.Ordinal), string.Join("; ", problems.Select(p => $"{p.Place}: {p.Message}")));
+        problems.ShouldContain(
+            p => p.Message.Contains(named, StringComparison.Ordinal),
+            string.Join("; ", problems.Select(p => $"{p.Place}: {p.Message}"))
+        );
         problems.ShouldAllBe(p => p.Place.Length > 0);
-        if (profile is not null) problems.ShouldContain(p => p.Place.StartsWith("functions[0]", StringComparison.Ordinal));
+        if (profile is not null)
+            problems.ShouldContain(p => p.Place.StartsWith("functions[0]", StringComparison.Ordinal));
     }
 
     [Theory]
@@ -112,5 +146,6 @@ public class FeedTextTests
     }
 
     [Fact]
-    public void At_least_ten_models_of_the_demo_world_ship() => TradeLibrary.Shipped.Profiles.Count(p => !p.Generic).ShouldBeGreaterThanOrEqualTo(10);
+    public void At_least_ten_models_of_the_demo_world_ship() =>
+        TradeLibrary.Shipped.Profiles.Count(p => !p.Generic).ShouldBeGreaterThanOrEqualTo(10);
 }

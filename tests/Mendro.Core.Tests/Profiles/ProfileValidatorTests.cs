@@ -12,7 +12,8 @@ public class ProfileValidatorTests
 
     [Fact]
     public void A_circle_in_the_flow_is_named() =>
-        Problems(Good() with { Feeds = [.. Good().Feeds, new Feed("main", "cells", Carries.Power)] }).ShouldContain("in a circle through cells, contacts");
+        Problems(Good() with { Feeds = [.. Good().Feeds, new Feed("main", "cells", Carries.Power)] })
+            .ShouldContain("in a circle through cells, contacts");
 
     [Fact]
     public void An_unknown_part_in_a_feed_is_named() =>
@@ -42,8 +43,7 @@ public class ProfileValidatorTests
     [InlineData("{", "not valid JSON")]
     [InlineData("""{"format":"other/1","id":"x","name":"X"}""", "mendro.profile/1")]
     [InlineData("""{"format":"mendro.profile/1","id":"x","name":"X","maker":"","kind":"submarine"}""", "$.kind")]
-    public void A_broken_file_is_told_with_its_place(string json, string named) =>
-        ProfileJson.Read(json).Problem!.ShouldContain(named);
+    public void A_broken_file_is_told_with_its_place(string json, string named) => ProfileJson.Read(json).Problem!.ShouldContain(named);
 
     [Fact]
     public void A_short_takes_its_own_rail_down_and_not_what_is_before_it()

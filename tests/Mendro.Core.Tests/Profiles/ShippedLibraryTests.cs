@@ -46,8 +46,10 @@ public class ShippedLibraryTests
     public void The_documented_schema_is_the_one_that_ships()
     {
         var folder = new DirectoryInfo(AppContext.BaseDirectory);
-        while (!File.Exists(Path.Combine(folder.FullName, "Mendro.slnx"))) folder = folder.Parent!;
-        File.ReadAllText(Path.Combine(folder.FullName, "docs", "formats.md")).ShouldContain(TradeLibrary.ReadText("profile.schema.json").TrimEnd());
+        while (!File.Exists(Path.Combine(folder.FullName, "Mendro.slnx")))
+            folder = folder.Parent!;
+        File.ReadAllText(Path.Combine(folder.FullName, "docs", "formats.md"))
+            .ShouldContain(TradeLibrary.ReadText("profile.schema.json").TrimEnd());
     }
 
     [Fact]
@@ -75,7 +77,8 @@ public class ShippedLibraryTests
         {
             method.Source.ShouldNotBeNullOrEmpty();
             method.Minutes.ShouldBeGreaterThan(0);
-            foreach (var caution in method.Cautions) Library.FindCaution(caution).ShouldNotBeNull($"{method.Id}: {caution}");
+            foreach (var caution in method.Cautions)
+                Library.FindCaution(caution).ShouldNotBeNull($"{method.Id}: {caution}");
             // Damage done by a step may befall any part, so its cure names none.
             foreach (var cure in method.Cures.Where(c => c is not { Kind: "*", Mode: EvidenceWeights.StepDamage }))
                 Library.FindPartKind(cure.Kind)!.Modes.Any(m => cure.Mode == "*" || m.Id == cure.Mode).ShouldBeTrue($"{method.Id}: {cure}");
@@ -83,7 +86,8 @@ public class ShippedLibraryTests
 
         foreach (var look in Library.PartKinds.SelectMany(k => k.Modes).SelectMany(m => m.Looks ?? []).Where(l => l.Function != "*"))
             Library.FindFunctionKind(look.Function)!.Looks.Select(l => l.Id).ShouldContain(look.Look);
-        foreach (var mark in Library.Marks.Where(m => m.Caution is not null)) Library.FindCaution(mark.Caution!).ShouldNotBeNull(mark.Id);
+        foreach (var mark in Library.Marks.Where(m => m.Caution is not null))
+            Library.FindCaution(mark.Caution!).ShouldNotBeNull(mark.Id);
     }
 
     [Fact]
@@ -92,10 +96,14 @@ public class ShippedLibraryTests
         // Trade rules, common practice: heat needs the burn caution, acid the acid one, a modification a stop.
         foreach (var method in Library.Methods)
         {
-            if (method.Settings.Any(s => s.Contains("°C", StringComparison.Ordinal))) method.Cautions.ShouldContain("hot-tip", method.Id);
-            if (method.Tools.Contains("alcohol")) method.Cautions.ShouldContain("alcohol-fire", method.Id);
-            if (method.Tools.Any(t => t.Contains("vinegar", StringComparison.Ordinal))) method.Cautions.ShouldContain("acid", method.Id);
-            if (method.Tools.Any(t => t.Contains("glass-fibre", StringComparison.Ordinal))) method.Cautions.ShouldContain("glass-fibre", method.Id);
+            if (method.Settings.Any(s => s.Contains("°C", StringComparison.Ordinal)))
+                method.Cautions.ShouldContain("hot-tip", method.Id);
+            if (method.Tools.Contains("alcohol"))
+                method.Cautions.ShouldContain("alcohol-fire", method.Id);
+            if (method.Tools.Any(t => t.Contains("vinegar", StringComparison.Ordinal)))
+                method.Cautions.ShouldContain("acid", method.Id);
+            if (method.Tools.Any(t => t.Contains("glass-fibre", StringComparison.Ordinal)))
+                method.Cautions.ShouldContain("glass-fibre", method.Id);
         }
 
         Library.FindMethod("isolate-auth")!.Cautions.Select(c => Library.FindCaution(c)!).ShouldContain(c => c.Stop);

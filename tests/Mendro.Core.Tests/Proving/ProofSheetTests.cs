@@ -13,7 +13,9 @@ public class ProofSheetTests
     [Fact]
     public void A_pass_before_the_last_repair_has_gone_stale_and_a_failure_stays()
     {
-        var sheet = Sheet(new Bench("harrow-quartet").Works("speaker").Fails("picture").Repairs("switch", "flush-switch").Works("power-light"));
+        var sheet = Sheet(
+            new Bench("harrow-quartet").Works("speaker").Fails("picture").Repairs("switch", "flush-switch").Works("power-light")
+        );
         sheet.Lines.Single(l => l.Function.Id == "speaker").State.ShouldBe(ProofState.Stale);
         sheet.Lines.Single(l => l.Function.Id == "picture").State.ShouldBe(ProofState.Fails);
         sheet.Lines.Single(l => l.Function.Id == "power-light").State.ShouldBe(ProofState.Proved);

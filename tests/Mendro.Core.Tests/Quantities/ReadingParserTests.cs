@@ -87,37 +87,93 @@ public class ReadingParserTests
     // Figures of other scripts count as digits to some libraries and as nothing to others.
     [Fact]
     public void Any_mixture_of_figures_marks_and_signs_is_answered_without_throwing() =>
-        Gen.Int[0, 29].Select(n => new[] { "0", "5", "12", ".", ",", "-", "−", "+", "k", "M", "u", "µ", "R", "V", "Ω", "F", "A", " ", "e", "٥", "５", "²", "Ⅳ", "\u200f", "jumps", "diode", "beep", "OL", "open", "😀" }[n]).Array[0, 8]
-            .Select(Gen.Enum<ReadingUnit>()).Sample((pieces, assumed) =>
-            {
-                var outcome = ReadingParser.Parse(string.Concat(pieces), assumed);
-                (outcome.Value is null).ShouldBe(outcome.Problem is not null);
-                if (outcome.Value?.Value is { } value) double.IsFinite(value).ShouldBeTrue();
-            }, iter: 20000);
+        Gen.Int[0, 29]
+            .Select(n =>
+                new[]
+                {
+                    "0",
+                    "5",
+                    "12",
+                    ".",
+                    ",",
+                    "-",
+                    "−",
+                    "+",
+                    "k",
+                    "M",
+                    "u",
+                    "µ",
+                    "R",
+                    "V",
+                    "Ω",
+                    "F",
+                    "A",
+                    " ",
+                    "e",
+                    "٥",
+                    "５",
+                    "²",
+                    "Ⅳ",
+                    "\u200f",
+                    "jumps",
+                    "diode",
+                    "beep",
+                    "OL",
+                    "open",
+                    "😀",
+                }[n]
+            )
+            .Array[0, 8]
+            .Select(Gen.Enum<ReadingUnit>())
+            .Sample(
+                (pieces, assumed) =>
+                {
+                    var outcome = ReadingParser.Parse(string.Concat(pieces), assumed);
+                    (outcome.Value is null).ShouldBe(outcome.Problem is not null);
+                    if (outcome.Value?.Value is { } value)
+                        double.IsFinite(value).ShouldBeTrue();
+                },
+                iter: 20000
+            );
 
     [Fact]
-    public void Any_text_is_answered_without_throwing() => Gen.String[0, 60].Select(Gen.Enum<ReadingUnit>()).Sample((text, assumed) =>
-    {
-        var outcome = ReadingParser.Parse(text, assumed);
-        (outcome.Value is null).ShouldBe(outcome.Problem is not null);
-    }, iter: 20000);
+    public void Any_text_is_answered_without_throwing() =>
+        Gen.String[0, 60]
+            .Select(Gen.Enum<ReadingUnit>())
+            .Sample(
+                (text, assumed) =>
+                {
+                    var outcome = ReadingParser.Parse(text, assumed);
+                    (outcome.Value is null).ShouldBe(outcome.Problem is not null);
+                },
+                iter: 20000
+            );
 
     [Fact]
     public void What_is_printed_reads_back_to_the_same_value()
     {
         var units = Gen.Int[0, 3].Select(i => (ReadingUnit)i);
-        Gen.Select(units, Gen.Double[1, 9999], Gen.Int[-9, 6], Gen.Bool).Sample((unit, mantissa, exponent, comma) =>
-        {
-            var value = mantissa * Math.Pow(10, exponent);
-            if (unit == ReadingUnit.Volts && Math.Abs(value) < 0.1) return;
-            var text = new Reading(unit, value).ToString();
-            if (comma) text = text.Replace('.', ',');
-            var back = ReadingParser.Parse(text, ReadingUnit.Volts).Value!;
-            back.Unit.ShouldBe(unit);
-            // Four digits are printed.
-            (back.Value!.Value / value).ShouldBe(1, 1.0e-3);
-            // And from then on nothing changes any more.
-            new Reading(unit, back.Value).ToString().Replace('.', comma ? ',' : '.').ShouldBe(text);
-        }, iter: 5000);
+        Gen.Select(units, Gen.Double[1, 9999], Gen.Int[-9, 6], Gen.Bool)
+            .Sample(
+                (unit, mantissa, exponent, comma) =>
+                {
+                    var value = mantissa * Math.Pow(10, exponent);
+                    if (unit == ReadingUnit.Volts && Math.Abs(value) < 0.1)
+                        return;
+                    var text = new Reading(unit, value).ToString();
+                    if (comma)
+                        text = text.Replace('.', ',');
+                    var back = ReadingParser.Parse(text, ReadingUnit.Volts).Value!;
+                    back.Unit.ShouldBe(unit);
+                    // Four digits are printed.
+                    (back.Value!.Value / value).ShouldBe(1, 1.0e-3);
+                    // And from then on nothing changes any more.
+                    new Reading(unit, back.Value)
+                        .ToString()
+                        .Replace('.', comma ? ',' : '.')
+                        .ShouldBe(text);
+                },
+                iter: 5000
+            );
     }
 }

@@ -65,20 +65,37 @@ public class ContactSweepTests
     public void Ohms_decide_as_on_any_contact(double? ohms, ContactState state) => ContactSweep.StateOf(ohms).ShouldBe(state);
 
     [Fact]
-    public void Counts_add_up_whatever_was_marked() => Gen.Select(Gen.Int[1, 34], Gen.Int[0, 2]).Array[0, 60].Sample(marks =>
-    {
-        var sweep = Judge(marks.Select(m => Mark(m.Item1, (ContactState)m.Item2)));
-        var last = marks.Where(m => m.Item1 <= 32).GroupBy(m => m.Item1).Select(g => g.Last()).ToList();
-        sweep.Tried.ShouldBe(last.Count);
-        sweep.Silent.Count.ShouldBe(last.Count(m => m.Item2 == 1 && m.Item1 != 30));
-        (sweep.Outcome == ProbeOutcome.Abnormal).ShouldBe(sweep.Silent.Count + sweep.Shorts.Count > 0);
-        sweep.Affected.SelectMany(a => a.Contacts).Select(c => c.Number).ShouldBeUnique();
-    }, iter: 1000);
+    public void Counts_add_up_whatever_was_marked() =>
+        Gen.Select(Gen.Int[1, 34], Gen.Int[0, 2])
+            .Array[0, 60]
+            .Sample(
+                marks =>
+                {
+                    var sweep = Judge(marks.Select(m => Mark(m.Item1, (ContactState)m.Item2)));
+                    var last = marks.Where(m => m.Item1 <= 32).GroupBy(m => m.Item1).Select(g => g.Last()).ToList();
+                    sweep.Tried.ShouldBe(last.Count);
+                    sweep.Silent.Count.ShouldBe(last.Count(m => m.Item2 == 1 && m.Item1 != 30));
+                    (sweep.Outcome == ProbeOutcome.Abnormal).ShouldBe(sweep.Silent.Count + sweep.Shorts.Count > 0);
+                    sweep.Affected.SelectMany(a => a.Contacts).Select(c => c.Number).ShouldBeUnique();
+                },
+                iter: 1000
+            );
 
     [Fact]
     public void A_profile_with_a_bad_connector_is_refused_by_place()
     {
-        var bad = Profile with { Connectors = [Edge with { Part = "nowhere", Probe = "edge-eye", Rows = [new ContactRow("front", 1, 0, ["address A0", "magic"])] }] };
+        var bad = Profile with
+        {
+            Connectors =
+            [
+                Edge with
+                {
+                    Part = "nowhere",
+                    Probe = "edge-eye",
+                    Rows = [new ContactRow("front", 1, 0, ["address A0", "magic"])],
+                },
+            ],
+        };
         var problems = ProfileValidator.Check(bad, Library);
         problems.Select(p => p.Place).ShouldBe(["connectors[0].part", "connectors[0].probe", "connectors[0].rows", "connectors[0].rows"]);
         problems.ShouldContain(p => p.Message.Contains("2 contacts number 1", StringComparison.Ordinal));
@@ -95,5 +112,6 @@ public class ContactSweepTests
 
     private static ContactMark Mark(int number, ContactState state) => new(number, state, null);
 
-    private static ContactSweep Judge(IEnumerable<ContactMark> marks, params string[] looks) => ContactSweep.Judge(Edge, marks.ToList(), Library.ContactGroups, looks.ToHashSet());
+    private static ContactSweep Judge(IEnumerable<ContactMark> marks, params string[] looks) =>
+        ContactSweep.Judge(Edge, marks.ToList(), Library.ContactGroups, looks.ToHashSet());
 }

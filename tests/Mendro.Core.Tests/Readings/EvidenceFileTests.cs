@@ -13,25 +13,42 @@ public class EvidenceFileTests
     [Fact]
     public void Every_kind_of_event_is_read_in_order()
     {
-        var evidence = EvidenceFile.Read("""
-            {"format":"mendro.evidence/1","state":"board-out","events":[
-              {"mark":"rattle"},{"function":"picture","result":"fail","look":"flicker"},{"probe":"tp3","reading":"6.2 V"},
-              {"part":"switch","cause":"dirty"},{"part":"switch","method":"flush-switch"},{"swap":"picture","chain":["main","panel"],"result":"pass"}]}
-            """, Quartet).Value!;
+        var evidence = EvidenceFile
+            .Read(
+                """
+                {"format":"mendro.evidence/1","state":"board-out","events":[
+                  {"mark":"rattle"},{"function":"picture","result":"fail","look":"flicker"},{"probe":"tp3","reading":"6.2 V"},
+                  {"part":"switch","cause":"dirty"},{"part":"switch","method":"flush-switch"},{"swap":"picture","chain":["main","panel"],"result":"pass"}]}
+                """,
+                Quartet
+            )
+            .Value!;
         evidence.State.ShouldBe(AccessState.BoardOut);
-        evidence.Events.Take(5).ShouldBe([new MarkSeen(0, "rattle"), new FunctionTried(1, "picture", false, "flicker"), new ProbeTaken(2, "tp3", ProbeOutcome.Normal),
-            new CauseConfirmed(3, "switch", "dirty", true), new RepairDone(4, "switch", "flush-switch")]);
+        evidence
+            .Events.Take(5)
+            .ShouldBe([
+                new MarkSeen(0, "rattle"),
+                new FunctionTried(1, "picture", false, "flicker"),
+                new ProbeTaken(2, "tp3", ProbeOutcome.Normal),
+                new CauseConfirmed(3, "switch", "dirty", true),
+                new RepairDone(4, "switch", "flush-switch"),
+            ]);
         evidence.Events[5].ShouldBeOfType<SwapTried>().Chain.ShouldBe(new[] { "main", "panel" });
     }
 
     [Fact]
     public void Starts_provocations_and_gear_are_read()
     {
-        var evidence = EvidenceFile.Read("""
-            {"format":"mendro.evidence/1","gear":[{"id":"b","name":"Cartridge B","kind":"test-cartridge","usesSinceCleaning":12}],"events":[
-              {"function":"start-up","result":"pass","starts":20},{"function":"start-up","provoked":"warmed","changed":true},
-              {"swap":"start-up","chain":["main"],"gear":["b"],"result":"flicker"}]}
-            """, Quartet).Value!;
+        var evidence = EvidenceFile
+            .Read(
+                """
+                {"format":"mendro.evidence/1","gear":[{"id":"b","name":"Cartridge B","kind":"test-cartridge","usesSinceCleaning":12}],"events":[
+                  {"function":"start-up","result":"pass","starts":20},{"function":"start-up","provoked":"warmed","changed":true},
+                  {"swap":"start-up","chain":["main"],"gear":["b"],"result":"flicker"}]}
+                """,
+                Quartet
+            )
+            .Value!;
         evidence.Gear.ShouldBe([new GearItem("b", "Cartridge B", "test-cartridge", 12)]);
         evidence.Events[0].ShouldBe(new FunctionTried(0, "start-up", true, null, 20));
         evidence.Events[1].ShouldBe(new Provoked(1, "start-up", Provocation.Warmed, true));

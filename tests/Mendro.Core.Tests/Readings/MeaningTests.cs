@@ -39,7 +39,8 @@ public class MeaningTests
         var judged = Judge(Minnow, "tp2", reading);
         judged.Stop.ShouldBe(stop);
         judged.Outcome.ShouldBe(outcome);
-        if (stop is not null) TradeLibrary.Shipped.FindCaution(stop)!.Stop.ShouldBeTrue();
+        if (stop is not null)
+            TradeLibrary.Shipped.FindCaution(stop)!.Stop.ShouldBeTrue();
     }
 
     [Fact]
@@ -71,16 +72,23 @@ public class MeaningTests
     [InlineData("quartet", "tp4", "4k7", "wants volts; that was ohms")]
     public void A_reading_with_the_tips_swapped_is_not_taken(string model, string probe, string reading, string words)
     {
-        var profile = model switch { "tripos" => Tripos, "atrium" => Atrium, _ => Shipped.Profile("harrow-quartet") };
+        var profile = model switch
+        {
+            "tripos" => Tripos,
+            "atrium" => Atrium,
+            _ => Shipped.Profile("harrow-quartet"),
+        };
         ReadingJudge.Judge(profile, profile.FindProbe(probe)!, reading).Problem.ShouldNotBeNull().ShouldContain(words);
     }
 
     [Fact]
-    public void A_little_below_zero_is_a_dead_point_not_a_reversed_one() => Judge(Shipped.Profile("harrow-quartet"), "tp4", "-0.02").Words.ShouldBe("missing");
+    public void A_little_below_zero_is_a_dead_point_not_a_reversed_one() =>
+        Judge(Shipped.Profile("harrow-quartet"), "tp4", "-0.02").Words.ShouldBe("missing");
 
     [Fact]
     public void More_than_a_pack_can_give_is_not_called_full() =>
-        Judge(Shipped.Profile("harrow-quartet"), "tp1", "12").Reason.ShouldBe("Fresh, 4 × alkaline is 6.4 V at most: is an adapter or charger connected, or the meter in another range?");
+        Judge(Shipped.Profile("harrow-quartet"), "tp1", "12")
+            .Reason.ShouldBe("Fresh, 4 × alkaline is 6.4 V at most: is an adapter or charger connected, or the meter in another range?");
 
     // Data sheets of 5 V logic give 6 to 7 V as absolute maximum (value from memory).
     [Theory]
@@ -123,7 +131,8 @@ public class MeaningTests
     [InlineData("7", "dirty or cracked")]
     [InlineData("OL", "does not conduct")]
     [InlineData("beep", "conducts")]
-    public void A_contact_is_told_by_its_ohms(string reading, string words) => Judge(Quartet, "fuse-beep", reading).Reason.ShouldContain(words);
+    public void A_contact_is_told_by_its_ohms(string reading, string words) =>
+        Judge(Quartet, "fuse-beep", reading).Reason.ShouldContain(words);
 
     [Theory]
     [InlineData("on beep", ProbeOutcome.Normal)]
@@ -132,7 +141,8 @@ public class MeaningTests
     [InlineData("off: beep", ProbeOutcome.Abnormal)]
     [InlineData("off 0.3", ProbeOutcome.Abnormal)]
     [InlineData("beep", ProbeOutcome.Normal)]
-    public void A_switch_is_read_by_position(string reading, ProbeOutcome outcome) => Judge(Quartet, "switch-beep", reading).Outcome.ShouldBe(outcome);
+    public void A_switch_is_read_by_position(string reading, ProbeOutcome outcome) =>
+        Judge(Quartet, "switch-beep", reading).Outcome.ShouldBe(outcome);
 
     [Theory]
     [InlineData("beep", "short")]
@@ -140,13 +150,15 @@ public class MeaningTests
     [InlineData("120", null)]
     [InlineData("12k", null)]
     [InlineData("OL", null)]
-    public void A_short_on_the_supply_stops_the_work(string reading, string? stop) => Judge(Quartet, "rail-ohms", reading).Stop.ShouldBe(stop);
+    public void A_short_on_the_supply_stops_the_work(string reading, string? stop) =>
+        Judge(Quartet, "rail-ohms", reading).Stop.ShouldBe(stop);
 
     // The electrolyte dries out and the value falls; a reading far above comes from leakage (common practice, no source).
     [Theory]
     [InlineData("60u", "Below 80 µF: dried out.")]
     [InlineData("300u", "Above 130 µF: it leaks, or others beside it are measured along.")]
-    public void A_capacitor_out_of_range_says_what_that_means(string reading, string reason) => Judge(Shipped.Profile("dovrel-sextant"), "soundcaps-c", reading).Reason.ShouldBe(reason);
+    public void A_capacitor_out_of_range_says_what_that_means(string reading, string reason) =>
+        Judge(Shipped.Profile("dovrel-sextant"), "soundcaps-c", reading).Reason.ShouldBe(reason);
 
     [Theory]
     [InlineData("3.2", "Good")]
@@ -155,17 +167,23 @@ public class MeaningTests
     [InlineData("1.4", "Flat")]
     [InlineData("4.6", "More than such a cell gives")]
     [InlineData("0.0", "no contact")]
-    public void A_save_cell_has_a_rest_of_life(string reading, string words) => Judge(Cartridge, "cell-volts", reading).Reason.ShouldStartWith(words == "no contact" ? "Nothing left" : words);
+    public void A_save_cell_has_a_rest_of_life(string reading, string words) =>
+        Judge(Cartridge, "cell-volts", reading).Reason.ShouldStartWith(words == "no contact" ? "Nothing left" : words);
 
     [Fact]
-    public void Years_left_rise_with_the_volts_and_never_pass_the_shelf_life() => Gen.Double[0, 4].Select(Gen.Double[0, 4]).Sample((a, b) =>
-    {
-        var limits = BenchLimits.Shipped.SaveCell;
-        var (low, high) = (SaveCellWords.YearsLeft(Math.Min(a, b), limits), SaveCellWords.YearsLeft(Math.Max(a, b), limits));
-        low.ShouldBeLessThanOrEqualTo(high);
-        low.ShouldBeInRange(0, 10);
-        high.ShouldBeInRange(0, 10);
-    });
+    public void Years_left_rise_with_the_volts_and_never_pass_the_shelf_life() =>
+        Gen.Double[0, 4]
+            .Select(Gen.Double[0, 4])
+            .Sample(
+                (a, b) =>
+                {
+                    var limits = BenchLimits.Shipped.SaveCell;
+                    var (low, high) = (SaveCellWords.YearsLeft(Math.Min(a, b), limits), SaveCellWords.YearsLeft(Math.Max(a, b), limits));
+                    low.ShouldBeLessThanOrEqualTo(high);
+                    low.ShouldBeInRange(0, 10);
+                    high.ShouldBeInRange(0, 10);
+                }
+            );
 
     // The profiles' own limits were written by hand: where a rule can be found, it must meet them.
     [Fact]
@@ -173,14 +191,17 @@ public class MeaningTests
     {
         var met = 0;
         foreach (var profile in TradeLibrary.Shipped.Profiles)
-            foreach (var probe in profile.Probes.Where(p => p.Kind is ProbeKind.Volts or ProbeKind.Continuity || p.Rail is not null))
-            {
-                var silent = ExpectationRules.For(profile, probe with { Expect = probe.Expect with { Low = null, High = null } });
-                if (!silent.ByRule) continue;
-                met++;
-                var (low, high) = (silent.Probe.Expect.Low ?? double.MinValue, silent.Probe.Expect.High ?? double.MaxValue);
-                (low <= (probe.Expect.High ?? double.MaxValue) && high >= (probe.Expect.Low ?? double.MinValue)).ShouldBeTrue($"{profile.Id} {probe.Id}: {low}–{high}");
-            }
+        foreach (var probe in profile.Probes.Where(p => p.Kind is ProbeKind.Volts or ProbeKind.Continuity || p.Rail is not null))
+        {
+            var silent = ExpectationRules.For(profile, probe with { Expect = probe.Expect with { Low = null, High = null } });
+            if (!silent.ByRule)
+                continue;
+            met++;
+            var (low, high) = (silent.Probe.Expect.Low ?? double.MinValue, silent.Probe.Expect.High ?? double.MaxValue);
+            (low <= (probe.Expect.High ?? double.MaxValue) && high >= (probe.Expect.Low ?? double.MinValue)).ShouldBeTrue(
+                $"{profile.Id} {probe.Id}: {low}–{high}"
+            );
+        }
 
         met.ShouldBeGreaterThan(40);
     }
@@ -195,11 +216,33 @@ public class MeaningTests
         (expected.Probe.Expect.Low, expected.Probe.Expect.High).ShouldBe((4.8, 6.592));
         ReadingJudge.Judge(Quartet, bare, "6.2").Value!.Outcome.ShouldBe(ProbeOutcome.Normal);
         ReadingJudge.Judge(Quartet, bare, "4.1").Value!.Words.ShouldBe("low");
-        var diode = new Probe("d", "Diode", "", ProbeKind.Diode, null, null, ["main"], null, new Expectation(null, null, "V"), AccessState.Open);
+        var diode = new Probe(
+            "d",
+            "Diode",
+            "",
+            ProbeKind.Diode,
+            null,
+            null,
+            ["main"],
+            null,
+            new Expectation(null, null, "V"),
+            AccessState.Open
+        );
         ReadingJudge.Judge(Quartet, diode, "0.43").Value!.Outcome.ShouldBe(ProbeOutcome.Normal);
         ReadingJudge.Judge(Quartet, diode, "0.01").Value!.Stop.ShouldBe("short");
         ReadingJudge.Judge(Quartet, diode, "OL").Value!.Outcome.ShouldBe(ProbeOutcome.Abnormal);
-        var draw = new Probe("i", "Current", "", ProbeKind.Current, "main", null, null, null, new Expectation(null, null, "A"), AccessState.Open);
+        var draw = new Probe(
+            "i",
+            "Current",
+            "",
+            ProbeKind.Current,
+            "main",
+            null,
+            null,
+            null,
+            new Expectation(null, null, "A"),
+            AccessState.Open
+        );
         ReadingJudge.Judge(Quartet, draw, "120m").Value!.Outcome.ShouldBe(ProbeOutcome.Normal);
         ReadingJudge.Judge(Quartet, draw, "0.9").Value!.Stop.ShouldBe("short");
         ReadingJudge.Judge(Quartet, draw, "0.0").Value!.Reason.ShouldContain("Nothing is drawn");
@@ -210,7 +253,8 @@ public class MeaningTests
     [InlineData("speaker-ohms", "2", "Below 6 Ω")]
     [InlineData("speaker-ohms", "OL", "does not conduct")]
     [InlineData("pads-ohms", "4k7", "Above 500 Ω")]
-    public void Every_metered_verdict_has_a_reason(string probe, string reading, string words) => Judge(Quartet, probe, reading).Reason.ShouldContain(words);
+    public void Every_metered_verdict_has_a_reason(string probe, string reading, string words) =>
+        Judge(Quartet, probe, reading).Reason.ShouldContain(words);
 
     [Theory]
     [InlineData("bad, swollen", "lithium-swollen")]
@@ -221,7 +265,8 @@ public class MeaningTests
     public void A_swollen_pack_stops_the_work(string seen, string? stop)
     {
         Judge(Minnow, "pack-eye", seen).Stop.ShouldBe(stop);
-        Judge(Minnow, "pack-eye", seen).Outcome.ShouldBe(seen.StartsWith("ok", StringComparison.Ordinal) ? ProbeOutcome.Normal : ProbeOutcome.Abnormal);
+        Judge(Minnow, "pack-eye", seen)
+            .Outcome.ShouldBe(seen.StartsWith("ok", StringComparison.Ordinal) ? ProbeOutcome.Normal : ProbeOutcome.Abnormal);
         Judge(Shipped.Profile("tarn-leaflet"), "pack-eye", seen).Stop.ShouldBe(stop);
         // A capacitor that bulges is bad, but nothing to run from.
         Judge(Atrium, "filter-eye", seen).Stop.ShouldBeNull();
@@ -232,15 +277,52 @@ public class MeaningTests
     public void Anything_typed_at_any_probe_is_answered_without_throwing()
     {
         var probes = TradeLibrary.Shipped.Profiles.SelectMany(p => p.Probes.Select(probe => (Profile: p, Probe: probe))).ToList();
-        string[] pieces = ["0", "5", "12", ".", ",", "-", "−", "k", "M", "u", "V", "Ω", "F", "A", " ", "/", "+", "on ", "off:", "beep", "OL", "open", "ok", "bad", "jumps", "diode", "٥", "😀", "<b>", "'"];
-        Gen.Select(Gen.Int[0, probes.Count - 1], Gen.Int[0, pieces.Length - 1].Array[0, 7], Gen.String[0, 12]).Sample((which, chosen, noise) =>
-        {
-            var (profile, probe) = probes[which];
-            var text = chosen.Length % 2 == 0 ? string.Concat(chosen.Select(c => pieces[c])) : noise;
-            var outcome = ReadingJudge.Judge(profile, probe, text);
-            (outcome.Value is null).ShouldBe(outcome.Problem is not null);
-            if (outcome.Value?.Stop is { } stop) TradeLibrary.Shipped.FindCaution(stop).ShouldNotBeNull();
-        }, iter: 10000);
+        string[] pieces =
+        [
+            "0",
+            "5",
+            "12",
+            ".",
+            ",",
+            "-",
+            "−",
+            "k",
+            "M",
+            "u",
+            "V",
+            "Ω",
+            "F",
+            "A",
+            " ",
+            "/",
+            "+",
+            "on ",
+            "off:",
+            "beep",
+            "OL",
+            "open",
+            "ok",
+            "bad",
+            "jumps",
+            "diode",
+            "٥",
+            "😀",
+            "<b>",
+            "'",
+        ];
+        Gen.Select(Gen.Int[0, probes.Count - 1], Gen.Int[0, pieces.Length - 1].Array[0, 7], Gen.String[0, 12])
+            .Sample(
+                (which, chosen, noise) =>
+                {
+                    var (profile, probe) = probes[which];
+                    var text = chosen.Length % 2 == 0 ? string.Concat(chosen.Select(c => pieces[c])) : noise;
+                    var outcome = ReadingJudge.Judge(profile, probe, text);
+                    (outcome.Value is null).ShouldBe(outcome.Problem is not null);
+                    if (outcome.Value?.Stop is { } stop)
+                        TradeLibrary.Shipped.FindCaution(stop).ShouldNotBeNull();
+                },
+                iter: 10000
+            );
     }
 
     private static JudgedReading Judge(DeviceProfile profile, string probe, string text)

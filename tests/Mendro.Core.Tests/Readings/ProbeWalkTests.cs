@@ -52,7 +52,17 @@ public class ProbeWalkTests
     public void Every_point_in_turn_needs_no_fault_and_unsolders_nothing()
     {
         var taken = new List<ProbeId>();
-        while (ProbeWalk.Next(null, new MoveAdvisor(new BenchCosts()).Advise(UnitDiagnosis.Make(Quartet, []).Value!, AccessState.Closed), Quartet.Graph, taken.ToHashSet(), WalkSchool.Every) is { } probe) taken.Add(probe.Id);
+        while (
+            ProbeWalk.Next(
+                null,
+                new MoveAdvisor(new BenchCosts()).Advise(UnitDiagnosis.Make(Quartet, []).Value!, AccessState.Closed),
+                Quartet.Graph,
+                taken.ToHashSet(),
+                WalkSchool.Every
+            )
+                is { } probe
+        )
+            taken.Add(probe.Id);
         var metered = Quartet.Profile.Probes.Where(p => ProbeWalk.IsMetered(p.Kind)).Select(p => p.Id).ToList();
         taken.ShouldBeSubsetOf(metered);
         metered.Except(taken).ShouldBe(["slot-beep"], "the slot has its contact map");
@@ -75,9 +85,11 @@ public class ProbeWalkTests
         CalculatorLinks.ForPart(atrium, atrium.FindPart("regulator")!).Select(l => l.Calculator.Name).ShouldBe(["regulator", "rectified"]);
         // Every known value is one that its calculator takes.
         foreach (var p in TradeLibrary.Shipped.Profiles)
-            foreach (var link in p.Parts.SelectMany(part => CalculatorLinks.ForPart(p, part)))
-                foreach (var (key, value) in link.Known)
-                    link.Calculator.Keys.Single(k => k.Name == key).Read(value).Problem.ShouldBeNull($"{p.Id} {link.Calculator.Name} {key}={value}");
+        foreach (var link in p.Parts.SelectMany(part => CalculatorLinks.ForPart(p, part)))
+        foreach (var (key, value) in link.Known)
+            link.Calculator.Keys.Single(k => k.Name == key)
+                .Read(value)
+                .Problem.ShouldBeNull($"{p.Id} {link.Calculator.Name} {key}={value}");
     }
 
     // A fifth above what the unit was made for, a quarter of it first (common practice, no source).
@@ -100,7 +112,13 @@ public class ProbeWalkTests
     [InlineData("harrow-quartet", 5.0, 0.36, null, "more than it was made for")]
     [InlineData("tarn-halyard", 0.4, 0.075, "short", "a short")]
     [InlineData("tarn-halyard", 3.0, 0.075, null, "no short")]
-    public void A_limit_that_holds_is_a_short_only_when_hardly_any_volts_are_left(string id, double volts, double amps, string? stop, string words)
+    public void A_limit_that_holds_is_a_short_only_when_hardly_any_volts_are_left(
+        string id,
+        double volts,
+        double amps,
+        string? stop,
+        string words
+    )
     {
         var plan = SupplyPlan.For(Shipped.Profile(id), BenchLimits.Shipped);
         var meaning = ReadingMeaning.OfLimited(plan, volts, amps);
@@ -128,7 +146,11 @@ public class ProbeWalkTests
         {
             var diagnosis = UnitDiagnosis.Make(Quartet, events).Value!;
             var advice = new MoveAdvisor(new BenchCosts()).Advise(diagnosis, AccessState.Open);
-            if (ProbeWalk.Next(diagnosis.Verdict, advice, Quartet.Graph, taken.ToHashSet(), school) is not { } probe || (diagnosis.Stretch is { } s && s.Parts.Count == 1)) return (taken, diagnosis);
+            if (
+                ProbeWalk.Next(diagnosis.Verdict, advice, Quartet.Graph, taken.ToHashSet(), school) is not { } probe
+                || (diagnosis.Stretch is { } s && s.Parts.Count == 1)
+            )
+                return (taken, diagnosis);
             taken.Add(probe.Id);
             events.Add(new ProbeTaken(events.Count, probe.Id, unit.Probe(probe)));
         }

@@ -19,12 +19,18 @@ public class SignatureTests
     }
 
     [Fact]
-    public void They_agree_with_a_statistics_library() => Gen.Double[-100, 100].Array[1, 30].Sample(values =>
-    {
-        var signature = Signature.Of(values.Select(v => (double?)v).ToList())!;
-        signature.Median!.Value.ShouldBe(values.Median(), 1e-9);
-        signature.Spread.ShouldBe(1.4826 * values.Select(v => Math.Abs(v - values.Median())).Median(), 1e-9);
-    }, iter: 1000);
+    public void They_agree_with_a_statistics_library() =>
+        Gen.Double[-100, 100]
+            .Array[1, 30]
+            .Sample(
+                values =>
+                {
+                    var signature = Signature.Of(values.Select(v => (double?)v).ToList())!;
+                    signature.Median!.Value.ShouldBe(values.Median(), 1e-9);
+                    signature.Spread.ShouldBe(1.4826 * values.Select(v => Math.Abs(v - values.Median())).Median(), 1e-9);
+                },
+                iter: 1000
+            );
 
     [Fact]
     public void One_wrong_unit_among_many_moves_little()
@@ -72,17 +78,38 @@ public class SignatureTests
     }
 
     [Fact]
-    public void The_file_reads_back_as_written() => Gen.Select(Gen.Double[-1e6, 1e6], Gen.Bool, Gen.Int[0, 4], Gen.String[Gen.Char["abc ,;\"'äÖ\n0"], 1, 20]).Array[1, 20].Sample(rows =>
-    {
-        var readings = rows.Select((r, n) => new GoodReading("harrow-quartet", n % 2 == 0 ? "B" : "", $"tp{n}", GoodReadingFile.Units[r.Item3], r.Item2 ? null : r.Item1, "u" + r.Item4.Trim() + "x")).ToList();
-        GoodReadingFile.Read(GoodReadingFile.Write(readings), out var problems).ShouldBe(readings);
-        problems.ShouldBeEmpty();
-    }, iter: 200);
+    public void The_file_reads_back_as_written() =>
+        Gen.Select(Gen.Double[-1e6, 1e6], Gen.Bool, Gen.Int[0, 4], Gen.String[Gen.Char["abc ,;\"'äÖ\n0"], 1, 20])
+            .Array[1, 20]
+            .Sample(
+                rows =>
+                {
+                    var readings = rows.Select(
+                            (r, n) =>
+                                new GoodReading(
+                                    "harrow-quartet",
+                                    n % 2 == 0 ? "B" : "",
+                                    $"tp{n}",
+                                    GoodReadingFile.Units[r.Item3],
+                                    r.Item2 ? null : r.Item1,
+                                    "u" + r.Item4.Trim() + "x"
+                                )
+                        )
+                        .ToList();
+                    GoodReadingFile.Read(GoodReadingFile.Write(readings), out var problems).ShouldBe(readings);
+                    problems.ShouldBeEmpty();
+                },
+                iter: 200
+            );
 
     [Fact]
     public void Spreadsheets_with_semicolons_and_decimal_commas_are_understood()
     {
-        var read = GoodReadingFile.Read("profile;revision;probe;unit;value;good_unit\nharrow-quartet;B;tp5;V;5,03;unit 1\nharrow-quartet;B;rail-ohms;ohm;4k7;unit 1\nharrow-quartet;;x;ohm;OL;unit 1\n", out var problems);
+        var read = GoodReadingFile.Read(
+            "profile;revision;probe;unit;value;good_unit\nharrow-quartet;B;tp5;V;5,03;unit "
+                + "1\nharrow-quartet;B;rail-ohms;ohm;4k7;unit 1\nharrow-quartet;;x;ohm;OL;unit 1\n",
+            out var problems
+        );
         problems.ShouldBeEmpty();
         read.Select(r => r.Value).ShouldBe([5.03, 4700, null]);
     }
@@ -103,12 +130,20 @@ public class SignatureTests
 
     [Fact]
     public void A_name_that_a_spreadsheet_would_run_loses_its_first_sign() =>
-        GoodReadingFile.Read("profile,revision,probe,unit,value,good_unit\np,,tp1,V,-5,=1+1", out _).Single().ShouldBe(new GoodReading("p", "", "tp1", "V", -5, "1+1"));
+        GoodReadingFile
+            .Read("profile,revision,probe,unit,value,good_unit\np,,tp1,V,-5,=1+1", out _)
+            .Single()
+            .ShouldBe(new GoodReading("p", "", "tp1", "V", -5, "1+1"));
 
     [Fact]
-    public void Any_file_is_answered_without_throwing() => Gen.String[Gen.Char["profile,revision;\"\n\r01VohmOL=-"], 0, 200].Sample(text =>
-    {
-        GoodReadingFile.Read("profile,revision,probe,unit,value,good_unit\n" + text, out var problems);
-        problems.ShouldNotBeNull();
-    }, iter: 2000);
+    public void Any_file_is_answered_without_throwing() =>
+        Gen.String[Gen.Char["profile,revision;\"\n\r01VohmOL=-"], 0, 200]
+            .Sample(
+                text =>
+                {
+                    GoodReadingFile.Read("profile,revision,probe,unit,value,good_unit\n" + text, out var problems);
+                    problems.ShouldNotBeNull();
+                },
+                iter: 2000
+            );
 }

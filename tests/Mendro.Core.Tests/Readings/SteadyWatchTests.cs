@@ -59,22 +59,31 @@ public class SteadyWatchTests
     public void An_open_circuit_is_never_taken_by_itself_but_arms()
     {
         var watch = new SteadyWatch(Second);
-        for (var n = 0; n < 40; n++) watch.Step(n * Second / 10, ReadingUnit.Ohms, null).ShouldBe(SteadyState.Open);
+        for (var n = 0; n < 40; n++)
+            watch.Step(n * Second / 10, ReadingUnit.Ohms, null).ShouldBe(SteadyState.Open);
         Feed(watch, ReadingUnit.Ohms, 40, 60, _ => 0.3).Count(s => s == SteadyState.Accepted).ShouldBe(1);
     }
 
     [Fact]
-    public void What_was_taken_stood_still_within_the_tolerance_for_the_hold() => Gen.Select(Gen.Double[0.2, 12].Array[60], Gen.Int[0, 2].Array[60]).Sample((values, repeats) =>
-    {
-        var watch = new SteadyWatch(Second, armed: true);
-        var samples = values.SelectMany((v, n) => Enumerable.Repeat(v, 1 + 6 * repeats[n])).ToList();
-        for (var n = 0; n < samples.Count; n++)
-        {
-            if (watch.Step(n * Second / 10, ReadingUnit.Volts, samples[n]) != SteadyState.Accepted) continue;
-            var last = samples.Skip(n - 10).Take(11).ToList();
-            (last.Max() - last.Min()).ShouldBeLessThanOrEqualTo(SteadyWatch.Tolerance(ReadingUnit.Volts, (last.Max() + last.Min()) / 2));
-        }
-    }, iter: 300);
+    public void What_was_taken_stood_still_within_the_tolerance_for_the_hold() =>
+        Gen.Select(Gen.Double[0.2, 12].Array[60], Gen.Int[0, 2].Array[60])
+            .Sample(
+                (values, repeats) =>
+                {
+                    var watch = new SteadyWatch(Second, armed: true);
+                    var samples = values.SelectMany((v, n) => Enumerable.Repeat(v, 1 + 6 * repeats[n])).ToList();
+                    for (var n = 0; n < samples.Count; n++)
+                    {
+                        if (watch.Step(n * Second / 10, ReadingUnit.Volts, samples[n]) != SteadyState.Accepted)
+                            continue;
+                        var last = samples.Skip(n - 10).Take(11).ToList();
+                        (last.Max() - last.Min()).ShouldBeLessThanOrEqualTo(
+                            SteadyWatch.Tolerance(ReadingUnit.Volts, (last.Max() + last.Min()) / 2)
+                        );
+                    }
+                },
+                iter: 300
+            );
 
     // SCPI-99: 9.9E37 is over range, 9.91E37 is not a number; IEEE 488.2 NR3 numbers.
     [Theory]
@@ -99,13 +108,18 @@ public class SteadyWatchTests
     public void Other_replies_are_refused(string reply) => MeterDialect.Parse(reply, ProbeKind.Volts).Problem!.ShouldContain("no reading");
 
     [Fact]
-    public void What_the_meter_gives_is_understood_by_the_bar() => Gen.Select(Gen.Int[0, 5], Gen.Double[-13, 7]).Sample((which, log) =>
-    {
-        var kind = (ProbeKind)which;
-        var reply = Math.Pow(10, log).ToString("0.00000000E+00", System.Globalization.CultureInfo.InvariantCulture);
-        var typed = MeterDialect.Typed(MeterDialect.Parse(reply, kind).Value!, kind);
-        ReadingParser.Parse(typed, ReadingJudge.AssumedUnit(kind)).Problem.ShouldBeNull(typed);
-    }, iter: 3000);
+    public void What_the_meter_gives_is_understood_by_the_bar() =>
+        Gen.Select(Gen.Int[0, 5], Gen.Double[-13, 7])
+            .Sample(
+                (which, log) =>
+                {
+                    var kind = (ProbeKind)which;
+                    var reply = Math.Pow(10, log).ToString("0.00000000E+00", System.Globalization.CultureInfo.InvariantCulture);
+                    var typed = MeterDialect.Typed(MeterDialect.Parse(reply, kind).Value!, kind);
+                    ReadingParser.Parse(typed, ReadingJudge.AssumedUnit(kind)).Problem.ShouldBeNull(typed);
+                },
+                iter: 3000
+            );
 
     private static List<SteadyState> Feed(SteadyWatch watch, ReadingUnit unit, int from, int to, Func<int, double> value) =>
         Enumerable.Range(from, to - from).Select(n => watch.Step(n * Second / 10, unit, value(n))).ToList();

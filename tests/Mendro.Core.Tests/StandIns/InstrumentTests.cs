@@ -55,7 +55,14 @@ public class InstrumentTests
     public void Open_leads_wander_in_volts_and_are_over_range_in_ohms()
     {
         using var meter = Meter(out var tips);
-        var wandering = Enumerable.Range(0, 20).Select(_ => { _clock.Advance(TimeSpan.FromMilliseconds(100)); return Read(meter); }).ToList();
+        var wandering = Enumerable
+            .Range(0, 20)
+            .Select(_ =>
+            {
+                _clock.Advance(TimeSpan.FromMilliseconds(100));
+                return Read(meter);
+            })
+            .ToList();
         (wandering.Max() - wandering.Min()).ShouldBeGreaterThan(0.02);
         meter.Answer("CONF:RES");
         Read(meter).ShouldBeGreaterThan(MeterDialect.Overload);
@@ -114,7 +121,11 @@ public class InstrumentTests
                     var outcome = PracticeUnit.Draw(model, seed, 0).Probe(probe);
                     var point = TrueReadings.At(model, PracticeUnit.Draw(model, seed, 0), probe, 0.5)!;
                     var reply = (point.Value ?? 9.9e37).ToString("E8", CultureInfo.InvariantCulture);
-                    var judged = ReadingJudge.Judge(profile, probe, MeterDialect.Typed(MeterDialect.Parse(reply, probe.Kind).Value!, probe.Kind));
+                    var judged = ReadingJudge.Judge(
+                        profile,
+                        probe,
+                        MeterDialect.Typed(MeterDialect.Parse(reply, probe.Kind).Value!, probe.Kind)
+                    );
                     judged.Problem.ShouldBeNull($"{profile.Id} {probe.Id} {reply}");
                     judged.Value!.Outcome.ShouldBe(outcome, $"{profile.Id} {probe.Id} {reply}");
                     metered++;

@@ -17,11 +17,18 @@ public class PracticeUnitTests
         {
             var (a, b) = (PracticeUnit.Draw(Quartet, 7, n), PracticeUnit.Draw(Quartet, 7, n));
             a.Present.ShouldBe(b.Present, ignoreOrder: true);
-            foreach (var probe in Quartet.Profile.Probes) b.Probe(probe);
-            foreach (var function in Quartet.Profile.Functions) a.Try(function).ShouldBe(b.Try(function), $"{n} {function.Id}");
+            foreach (var probe in Quartet.Profile.Probes)
+                b.Probe(probe);
+            foreach (var function in Quartet.Profile.Functions)
+                a.Try(function).ShouldBe(b.Try(function), $"{n} {function.Id}");
         }
 
-        Enumerable.Range(0, 10).Select(n => string.Join(',', PracticeUnit.Draw(Quartet, 7, n).Present.Order())).Distinct().Count().ShouldBeGreaterThan(4);
+        Enumerable
+            .Range(0, 10)
+            .Select(n => string.Join(',', PracticeUnit.Draw(Quartet, 7, n).Present.Order()))
+            .Distinct()
+            .Count()
+            .ShouldBeGreaterThan(4);
     }
 
     [Fact]
@@ -30,7 +37,8 @@ public class PracticeUnitTests
         for (var n = 0; n < 30; n++)
         {
             var unit = PracticeUnit.Draw(Quartet, 3, n);
-            if (unit.Present.Any(i => Quartet.Faults[i].Mode.Effect == ModeEffect.Intermittent)) continue;
+            if (unit.Present.Any(i => Quartet.Faults[i].Mode.Effect == ModeEffect.Intermittent))
+                continue;
             var function = Quartet.Profile.FindFunction("power-light")!;
             // Only a bench error, one in a hundred trials, may differ.
             var answers = Enumerable.Range(0, 100).Select(_ => unit.Try(function).Works).ToList();
@@ -45,12 +53,16 @@ public class PracticeUnitTests
         var counts = new int[Quartet.Faults.Count];
         const int units = 400;
         for (var n = 0; n < units; n++)
-            foreach (var fault in PracticeUnit.Draw(Quartet, 11, n).Present) counts[fault]++;
+            foreach (var fault in PracticeUnit.Draw(Quartet, 11, n).Present)
+                counts[fault]++;
         for (var i = 0; i < counts.Length; i++)
         {
             var prior = Quartet.Faults[i].Prior;
             // Four standard deviations below the prior would be a broken draw.
-            (counts[i] / (double)units).ShouldBeGreaterThan(prior - 4 * Math.Sqrt(prior * (1 - prior) / units) - 0.001, Quartet.Faults[i].Id);
+            (counts[i] / (double)units).ShouldBeGreaterThan(
+                prior - 4 * Math.Sqrt(prior * (1 - prior) / units) - 0.001,
+                Quartet.Faults[i].Id
+            );
         }
     }
 
@@ -58,12 +70,16 @@ public class PracticeUnitTests
     public void A_sure_repair_takes_the_fault_away_and_a_useless_one_leaves_it()
     {
         var library = TradeLibrary.Shipped;
-        var unit = Enumerable.Range(0, 200).Select(n => PracticeUnit.Draw(Quartet, 5, n)).First(u => u.Present.Any(i => Quartet.Faults[i].Id == "switch.dirty"));
+        var unit = Enumerable
+            .Range(0, 200)
+            .Select(n => PracticeUnit.Draw(Quartet, 5, n))
+            .First(u => u.Present.Any(i => Quartet.Faults[i].Id == "switch.dirty"));
         unit.Repair("switch", library.FindMethod("recap-all")!);
         unit.Repair("fuse", library.FindMethod("replace-switch")!);
         unit.Present.ShouldContain(i => Quartet.Faults[i].Id == "switch.dirty");
         // 0.96 at the first try, less at each repetition: after three it is gone but for one in a thousand.
-        for (var n = 0; n < 3; n++) unit.Repair("switch", library.FindMethod("replace-switch")!);
+        for (var n = 0; n < 3; n++)
+            unit.Repair("switch", library.FindMethod("replace-switch")!);
         unit.Present.ShouldNotContain(i => Quartet.Faults[i].Id == "switch.dirty");
     }
 

@@ -13,8 +13,7 @@ public class LiveReadingTests
     private static readonly DeviceProfile Quartet = TradeLibrary.Shipped.Profiles.Single(p => p.Id == "harrow-quartet");
 
     [Fact]
-    public void A_value_that_stands_still_is_accepted_once_and_then_held() =>
-        States(6.21).ShouldBe(["moving", "accepted", "held"]);
+    public void A_value_that_stands_still_is_accepted_once_and_then_held() => States(6.21).ShouldBe(["moving", "accepted", "held"]);
 
     [Fact]
     public void Swapped_tips_are_refused_with_a_word_why_and_taken_after_they_are_turned()
@@ -44,11 +43,18 @@ public class LiveReadingTests
         At("tp5", ReadingUnit.Volts, 9).Stop.ShouldBeTrue();
     }
 
-    private static List<string> States(double volts) => Watch(new SteadyWatch(TimeSpan.FromSeconds(1), armed: true), volts, 0, 13).Select(r => r.State).Distinct().ToList();
+    private static List<string> States(double volts) =>
+        Watch(new SteadyWatch(TimeSpan.FromSeconds(1), armed: true), volts, 0, 13).Select(r => r.State).Distinct().ToList();
 
     private static IEnumerable<LiveReading> Watch(SteadyWatch watch, double volts, int from, int samples) =>
         Enumerable.Range(from, samples).Select(i => Look(watch, volts, i));
 
     private static LiveReading Look(SteadyWatch watch, double volts, int tick) =>
-        LiveReadings.Look(Quartet, Quartet.FindProbe("tp3")!, watch, new MeterSample(new Reading(ReadingUnit.Volts, volts), null), TimeSpan.FromMilliseconds(110 * tick));
+        LiveReadings.Look(
+            Quartet,
+            Quartet.FindProbe("tp3")!,
+            watch,
+            new MeterSample(new Reading(ReadingUnit.Volts, volts), null),
+            TimeSpan.FromMilliseconds(110 * tick)
+        );
 }

@@ -33,10 +33,12 @@ public class LiveTests(LiveTests.MeterDemo shop) : IClassFixture<LiveTests.Meter
     {
         await Until("/Jobs/123/Live?probe=tp3", e => e.State == "moving");
         shop.Service<StandInHand>().CutLinks();
-        var lost = await shop.Service<BenchMeter>().ReadAsync("VOLT:DC", Mendro.Core.Profiles.ProbeKind.Volts, TestContext.Current.CancellationToken);
+        var lost = await shop.Service<BenchMeter>()
+            .ReadAsync("VOLT:DC", Mendro.Core.Profiles.ProbeKind.Volts, TestContext.Current.CancellationToken);
         lost.Problem!.ShouldContain("link");
         // Whether the tips were lifted while the link was gone cannot be known: the value stands, but may have to wait for a lift.
-        (await Until("/Jobs/123/Live?probe=tp3", e => e.State is "accepted" or "held"))[^1].Good.ShouldBe(true);
+        (await Until("/Jobs/123/Live?probe=tp3", e => e.State is "accepted" or "held"))[^1]
+            .Good.ShouldBe(true);
     }
 
     [Fact]
@@ -75,7 +77,17 @@ public class LiveTests(LiveTests.MeterDemo shop) : IClassFixture<LiveTests.Meter
     public async Task A_wrong_address_is_refused_and_kept_in_the_field()
     {
         using var empty = new WebShop();
-        using var response = await empty.Post("/Settings", ("ShopName", "S"), ("Currency", "EUR"), ("Rate", "30"), ("Originality", "60"), ("Strength", "2"), ("LookMinutes", "20"), ("LookPercent", "40"), ("Meter", "me ter"));
+        using var response = await empty.Post(
+            "/Settings",
+            ("ShopName", "S"),
+            ("Currency", "EUR"),
+            ("Rate", "30"),
+            ("Originality", "60"),
+            ("Strength", "2"),
+            ("LookMinutes", "20"),
+            ("LookPercent", "40"),
+            ("Meter", "me ter")
+        );
         response.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
         (await WebShop.Parse(response)).QuerySelector("input[name=Meter]")!.GetAttribute("value").ShouldBe("me ter");
     }
@@ -84,10 +96,22 @@ public class LiveTests(LiveTests.MeterDemo shop) : IClassFixture<LiveTests.Meter
     public async Task The_supply_feeds_a_unit_within_its_limits_and_tells_what_the_draw_means()
     {
         // Job 142 has a worn switch: nothing gets in.
-        using (var set = await shop.Post("/Jobs/142/Supply", "/Jobs/142/Supply?handler=Set", false, ("volts", "6"), ("limit", "75 mA"))) set.StatusCode.ShouldBe(HttpStatusCode.Redirect);
-        using (var on = await shop.Post("/Jobs/142/Supply", "/Jobs/142/Supply?handler=Switch", false, ("on", "true"), ("volts", "6"), ("limit", "75 mA"))) on.StatusCode.ShouldBe(HttpStatusCode.Redirect);
+        using (var set = await shop.Post("/Jobs/142/Supply", "/Jobs/142/Supply?handler=Set", false, ("volts", "6"), ("limit", "75 mA")))
+            set.StatusCode.ShouldBe(HttpStatusCode.Redirect);
+        using (
+            var on = await shop.Post(
+                "/Jobs/142/Supply",
+                "/Jobs/142/Supply?handler=Switch",
+                false,
+                ("on", "true"),
+                ("volts", "6"),
+                ("limit", "75 mA")
+            )
+        )
+            on.StatusCode.ShouldBe(HttpStatusCode.Redirect);
         (await shop.Page("/Jobs/142/Supply")).QuerySelector("#supply-state")!.TextContent.ShouldContain("Nothing is drawn");
-        using (var file = await shop.Post("/Jobs/142/Supply", "/Jobs/142/Supply?handler=File")) file.StatusCode.ShouldBe(HttpStatusCode.Redirect);
+        using (var file = await shop.Post("/Jobs/142/Supply", "/Jobs/142/Supply?handler=File"))
+            file.StatusCode.ShouldBe(HttpStatusCode.Redirect);
         shop.View(142).Records[^1].Words.ShouldStartWith("Draw: ");
 
         using var slip = await shop.Post("/Jobs/142/Supply", "/Jobs/142/Supply?handler=Set", false, ("volts", "60"), ("limit", "0.1"));
@@ -104,8 +128,29 @@ public class LiveTests(LiveTests.MeterDemo shop) : IClassFixture<LiveTests.Meter
     {
         shop.Service<StandInTruthStore>().Hide(shop.Jobs.Find(138)!.Id, ["main.short"]);
         using (await shop.Post("/Jobs/138/Find", "/Jobs/138/Find?handler=Reading", true, ("probe", "rail-ohms"), ("text", "1.6"))) { }
-        using (var refused = await shop.Post("/Jobs/138/Supply", "/Jobs/138/Supply?handler=Switch", false, ("on", "true"), ("volts", "6"), ("limit", "0.075"))) refused.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
-        using (var sure = await shop.Post("/Jobs/138/Supply", "/Jobs/138/Supply?handler=Switch", false, ("on", "true"), ("sure", "true"), ("volts", "6"), ("limit", "0.075"))) sure.StatusCode.ShouldBe(HttpStatusCode.Redirect);
+        using (
+            var refused = await shop.Post(
+                "/Jobs/138/Supply",
+                "/Jobs/138/Supply?handler=Switch",
+                false,
+                ("on", "true"),
+                ("volts", "6"),
+                ("limit", "0.075")
+            )
+        )
+            refused.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        using (
+            var sure = await shop.Post(
+                "/Jobs/138/Supply",
+                "/Jobs/138/Supply?handler=Switch",
+                false,
+                ("on", "true"),
+                ("sure", "true"),
+                ("volts", "6"),
+                ("limit", "0.075")
+            )
+        )
+            sure.StatusCode.ShouldBe(HttpStatusCode.Redirect);
         var page = await shop.Page("/Jobs/138/Supply");
         page.QuerySelector("#supply-state")!.TextContent.ShouldContain("The limit of 75 mA holds");
         page.QuerySelector("#supply-state .caution.stop")!.TextContent.ShouldContain("Short on the supply");
@@ -121,14 +166,27 @@ public class LiveTests(LiveTests.MeterDemo shop) : IClassFixture<LiveTests.Meter
         var page = await shop.Page("/Jobs/142/Supply");
         page.QuerySelector("[name=volts]")!.GetAttribute("value").ShouldBe("6");
         page.QuerySelector("[name=limit]")!.GetAttribute("value").ShouldBe("0.075");
-        using (var bare = await shop.Post("/Jobs/142/Supply", "/Jobs/142/Supply?handler=Switch", false, ("on", "true"))) bare.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        using (var bare = await shop.Post("/Jobs/142/Supply", "/Jobs/142/Supply?handler=Switch", false, ("on", "true")))
+            bare.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
         (await supply.ReadAsync(TestContext.Current.CancellationToken)).On.ShouldBeFalse();
-        using (await shop.Post("/Jobs/142/Supply", "/Jobs/142/Supply?handler=Switch", false, ("on", "true"), ("volts", "5,8"), ("limit", "80 mA"))) { }
+        using (
+            await shop.Post(
+                "/Jobs/142/Supply",
+                "/Jobs/142/Supply?handler=Switch",
+                false,
+                ("on", "true"),
+                ("volts", "5,8"),
+                ("limit", "80 mA")
+            )
+        ) { }
         var state = await supply.ReadAsync(TestContext.Current.CancellationToken);
         (state.On, state.SetVolts, state.LimitAmps).ShouldBe((true, 5.8, 0.08));
 
         await supply.SetAsync(12, 0.1, TestContext.Current.CancellationToken);
-        (await shop.Page("/Jobs/142/Supply")).QuerySelector("#supply-state [role=alert]")!.TextContent.ShouldContain("The output is on at 12 V");
+        (await shop.Page("/Jobs/142/Supply"))
+            .QuerySelector("#supply-state [role=alert]")!
+            .Words()
+            .ShouldContain("The output is on at 12 V");
         using (await shop.Post("/Jobs/142/Supply", "/Jobs/142/Supply?handler=Switch", false, ("on", "false"))) { }
         (await supply.ReadAsync(TestContext.Current.CancellationToken)).On.ShouldBeFalse();
     }
@@ -138,7 +196,7 @@ public class LiveTests(LiveTests.MeterDemo shop) : IClassFixture<LiveTests.Meter
     {
         using var empty = new WebShop();
         var number = await empty.TakeIn();
-        (await empty.Page($"/Jobs/{number}/Supply")).QuerySelector(".empty")!.TextContent.ShouldContain("6 V, first with a limit of 75 mA");
+        (await empty.Page($"/Jobs/{number}/Supply")).QuerySelector(".empty")!.Words().ShouldContain("6 V, first with a limit of 75 mA");
     }
 
     private async Task<List<LiveReading>> Until(string path, Func<LiveReading, bool> done)
@@ -153,9 +211,11 @@ public class LiveTests(LiveTests.MeterDemo shop) : IClassFixture<LiveTests.Meter
         {
             while (await reader.ReadLineAsync(limit.Token) is { } line)
             {
-                if (!line.StartsWith("data: ", StringComparison.Ordinal)) continue;
+                if (!line.StartsWith("data: ", StringComparison.Ordinal))
+                    continue;
                 events.Add(JsonSerializer.Deserialize<LiveReading>(line[6..], JsonSerializerOptions.Web)!);
-                if (done(events[^1])) return events;
+                if (done(events[^1]))
+                    return events;
             }
         }
         catch (OperationCanceledException)

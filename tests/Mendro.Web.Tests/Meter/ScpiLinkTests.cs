@@ -39,29 +39,48 @@ public class ScpiLinkTests
     [InlineData("cut", "closed the link")]
     public async Task What_is_no_answer_says_what_it_is(string what, string words)
     {
-        using var instrument = new ScriptedInstrument(_ => what switch
-        {
-            "garbage" => [[0x16, 0x03, 0x01, 0xFF]],
-            "endless" => [.. Enumerable.Repeat(System.Text.Encoding.ASCII.GetBytes(new string('1', 1000)), 6)],
-            "silent" => [],
-            _ => [System.Text.Encoding.ASCII.GetBytes("+5.0"), []],
-        });
+        using var instrument = new ScriptedInstrument(_ =>
+            what switch
+            {
+                "garbage" =>
+                [
+                    [0x16, 0x03, 0x01, 0xFF],
+                ],
+                "endless" => [.. Enumerable.Repeat(System.Text.Encoding.ASCII.GetBytes(new string('1', 1000)), 6)],
+                "silent" => [],
+                _ => [System.Text.Encoding.ASCII.GetBytes("+5.0"), []],
+            }
+        );
         using var link = await ScpiLink.OpenAsync("127.0.0.1", instrument.Port, Short, TestContext.Current.CancellationToken);
-        (await Should.ThrowAsync<InstrumentLinkException>(link.QueryAsync("READ?", TestContext.Current.CancellationToken))).Message.ShouldContain(words);
+        (
+            await Should.ThrowAsync<InstrumentLinkException>(link.QueryAsync("READ?", TestContext.Current.CancellationToken))
+        ).Message.ShouldContain(words);
     }
 
     [Fact]
     public async Task Nobody_there_is_said_with_what_to_look_at()
     {
         int port;
-        using (var gone = new ScriptedInstrument(_ => [])) port = gone.Port;
-        (await Should.ThrowAsync<InstrumentLinkException>(ScpiLink.OpenAsync("127.0.0.1", port, Short, TestContext.Current.CancellationToken))).Message.ShouldContain("Is the instrument on");
+        using (var gone = new ScriptedInstrument(_ => []))
+            port = gone.Port;
+        (
+            await Should.ThrowAsync<InstrumentLinkException>(
+                ScpiLink.OpenAsync("127.0.0.1", port, Short, TestContext.Current.CancellationToken)
+            )
+        ).Message.ShouldContain("Is the instrument on");
     }
 
     [Fact]
     public async Task The_meter_is_set_to_what_the_probe_needs_and_only_when_it_changes()
     {
-        using var instrument = new ScriptedInstrument(line => line switch { "READ?" => ScriptedInstrument.Text("5.0\n"), "SYST:ERR?" => ScriptedInstrument.Text("+0,\"No error\"\n"), _ => [] });
+        using var instrument = new ScriptedInstrument(line =>
+            line switch
+            {
+                "READ?" => ScriptedInstrument.Text("5.0\n"),
+                "SYST:ERR?" => ScriptedInstrument.Text("+0,\"No error\"\n"),
+                _ => [],
+            }
+        );
         using var shop = new MeterShop(instrument.Port);
         (await shop.Read(ProbeKind.Volts)).Reading!.Unit.ShouldBe(ReadingUnit.Volts);
         await shop.Read(ProbeKind.Volts);
@@ -72,7 +91,9 @@ public class ScpiLinkTests
     [Fact]
     public async Task A_refused_function_is_reported_in_the_meters_own_words()
     {
-        using var instrument = new ScriptedInstrument(line => line == "SYST:ERR?" ? ScriptedInstrument.Text("-113,\"Undefined header\"\n") : []);
+        using var instrument = new ScriptedInstrument(line =>
+            line == "SYST:ERR?" ? ScriptedInstrument.Text("-113,\"Undefined header\"\n") : []
+        );
         using var shop = new MeterShop(instrument.Port);
         (await shop.Read(ProbeKind.Capacitance)).Problem!.ShouldContain("Undefined header");
     }
@@ -81,13 +102,15 @@ public class ScpiLinkTests
     public async Task A_link_cut_in_mid_answer_loses_one_reading_and_comes_back_by_itself()
     {
         var reads = 0;
-        using var instrument = new ScriptedInstrument(line => line switch
-        {
-            "READ?" when ++reads == 2 => [System.Text.Encoding.ASCII.GetBytes("+4.9"), []],
-            "READ?" => ScriptedInstrument.Text("5.0\n"),
-            "SYST:ERR?" => ScriptedInstrument.Text("0,\"No error\"\n"),
-            _ => [],
-        });
+        using var instrument = new ScriptedInstrument(line =>
+            line switch
+            {
+                "READ?" when ++reads == 2 => [System.Text.Encoding.ASCII.GetBytes("+4.9"), []],
+                "READ?" => ScriptedInstrument.Text("5.0\n"),
+                "SYST:ERR?" => ScriptedInstrument.Text("0,\"No error\"\n"),
+                _ => [],
+            }
+        );
         using var shop = new MeterShop(instrument.Port);
         (await shop.Read(ProbeKind.Volts)).Reading!.Value.ShouldBe(5);
         var lost = await shop.Read(ProbeKind.Volts);
@@ -120,7 +143,8 @@ public class ScpiLinkTests
 
         public FakeTimeProvider Clock { get; } = new();
 
-        public Task<MeterSample> Read(ProbeKind kind) => _meter.ReadAsync(Mendro.Core.Readings.MeterDialect.Function(kind), kind, TestContext.Current.CancellationToken);
+        public Task<MeterSample> Read(ProbeKind kind) =>
+            _meter.ReadAsync(Mendro.Core.Readings.MeterDialect.Function(kind), kind, TestContext.Current.CancellationToken);
 
         public void Dispose()
         {

@@ -4,7 +4,8 @@ using System.Text;
 
 namespace Mendro.Web.Tests.Meter;
 
-/// <summary>An instrument that answers each line with the pieces it was told to, one packet a piece; an empty piece ends the link.</summary>
+/// <summary>An instrument that answers each line with the pieces it was told to, one packet a piece; an empty piece ends the
+/// link.</summary>
 internal sealed class ScriptedInstrument : IDisposable
 {
     private readonly TcpListener _listener = new(IPAddress.Loopback, 0);
@@ -48,7 +49,8 @@ internal sealed class ScriptedInstrument : IDisposable
                         await Task.Yield();
                     }
 
-                    if (pieces.Any(p => p.Length == 0)) break;
+                    if (pieces.Any(p => p.Length == 0))
+                        break;
                 }
             }
         }

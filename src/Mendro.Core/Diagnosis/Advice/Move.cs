@@ -23,13 +23,18 @@ public sealed record Outlook(double ChanceToCure, double WorkMinutes, double Sto
     /// <param name="p">Chance of the first answer, 0 to 1.</param>
     /// <param name="first">Outlook after it.</param>
     /// <param name="second">Outlook after the other.</param>
-    public static Outlook Of(double minutes, double p, Outlook first, Outlook second) => new(
-        p * first.ChanceToCure + (1 - p) * second.ChanceToCure, minutes + p * first.WorkMinutes + (1 - p) * second.WorkMinutes,
-        minutes + Math.Max(first.StopMinutes, second.StopMinutes), p * first.Parts + (1 - p) * second.Parts);
+    public static Outlook Of(double minutes, double p, Outlook first, Outlook second) =>
+        new(
+            p * first.ChanceToCure + (1 - p) * second.ChanceToCure,
+            minutes + p * first.WorkMinutes + (1 - p) * second.WorkMinutes,
+            minutes + Math.Max(first.StopMinutes, second.StopMinutes),
+            p * first.Parts + (1 - p) * second.Parts
+        );
 }
 
 /// <summary>Something worth doing next: a check, a trial of a function, or a repair.</summary>
-/// <param name="Id">Id such as <c>probe:tp3</c>, <c>fn:picture</c>, <c>provoke:picture:pressed</c> or <c>fix:switch:flush-switch</c>.</param>
+/// <param name="Id">Id such as <c>probe:tp3</c>, <c>fn:picture</c>, <c>provoke:picture:pressed</c> or
+/// <c>fix:switch:flush-switch</c>.</param>
 /// <param name="Title">What to do.</param>
 /// <param name="Why">Why it comes now.</param>
 /// <param name="Minutes">Minutes with preparation.</param>
@@ -44,11 +49,24 @@ public sealed record Outlook(double ChanceToCure, double WorkMinutes, double Sto
 /// <param name="ChanceToWork">For a repair: exact chance that the function works afterwards, 0 to 1.</param>
 /// <param name="Provoke">With a function: how to provoke it instead of merely trying it.</param>
 public sealed record Move(
-    string Id, string Title, string Why, double Minutes, double PreparationMinutes, decimal PartsCost, double ExpectedMinutes,
-    IReadOnlyList<MoveOutcome> Outcomes, Outlook? Outlook, Probe? Probe = null, DeviceFunction? Function = null, RepairOption? Repair = null, double? ChanceToWork = null,
-    Provocation? Provoke = null)
+    string Id,
+    string Title,
+    string Why,
+    double Minutes,
+    double PreparationMinutes,
+    decimal PartsCost,
+    double ExpectedMinutes,
+    IReadOnlyList<MoveOutcome> Outcomes,
+    Outlook? Outlook,
+    Probe? Probe = null,
+    DeviceFunction? Function = null,
+    RepairOption? Repair = null,
+    double? ChanceToWork = null,
+    Provocation? Provoke = null
+)
 {
-    /// <summary>True when the unit has to be fed and switched on for it: a trial, volts or current, or pressing to see what changes.</summary>
+    /// <summary>True when the unit has to be fed and switched on for it: a trial, volts or current, or pressing to see what
+    /// changes.</summary>
     public bool NeedsPower => Function is not null || Probe is { Unloaded: false } probe && TradeLibrary.Of(probe.Kind).NeedsPower;
 }
 

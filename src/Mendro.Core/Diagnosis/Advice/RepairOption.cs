@@ -10,12 +10,20 @@ namespace Mendro.Core.Diagnosis;
 /// <param name="UncuredMinutes">What a unit that stays uncured costs, in minutes; the repairs stop when going on costs more.</param>
 /// <param name="RetestMinutes">Minutes to try the unit after a repair.</param>
 public sealed record BenchCosts(
-    double RatePerHour = 30, double OriginalityMinutes = 60, double HarmMinutes = 60, double UncuredMinutes = 120, double RetestMinutes = 1)
+    double RatePerHour = 30,
+    double OriginalityMinutes = 60,
+    double HarmMinutes = 60,
+    double UncuredMinutes = 120,
+    double RetestMinutes = 1
+)
 {
     /// <summary>Cost of a method in minutes, without taking the unit apart.</summary>
     public double Minutes(Method method) =>
-        method.Minutes + RetestMinutes + (double)method.PartsCost / RatePerHour * 60
-        + method.Harm * HarmMinutes + method.OriginalityLoss * OriginalityMinutes;
+        method.Minutes
+        + RetestMinutes
+        + (double)method.PartsCost / RatePerHour * 60
+        + method.Harm * HarmMinutes
+        + method.OriginalityLoss * OriginalityMinutes;
 }
 
 /// <summary>A method for one part, with its chances.</summary>
@@ -24,7 +32,13 @@ public sealed record BenchCosts(
 /// <param name="Chance">Chance that the function worked on works afterwards, 0 to 1, on the single-cause view.</param>
 /// <param name="CostMinutes">All costs in minutes, without preparation.</param>
 /// <param name="Cures">Faults it helps against, by index, with the success on each.</param>
-public sealed record RepairOption(Part Part, Method Method, double Chance, double CostMinutes, IReadOnlyList<(int Fault, double Success)> Cures)
+public sealed record RepairOption(
+    Part Part,
+    Method Method,
+    double Chance,
+    double CostMinutes,
+    IReadOnlyList<(int Fault, double Success)> Cures
+)
 {
     /// <summary>A chance below this is nothing.</summary>
     internal const double Negligible = 1e-4;
@@ -40,16 +54,19 @@ public sealed record RepairOption(Part Part, Method Method, double Chance, doubl
         foreach (var group in blamed)
         {
             var faults = group.ToList();
-            if (faults.Max(f => shares[f]) < Negligible) continue;
+            if (faults.Max(f => shares[f]) < Negligible)
+                continue;
             var part = unit.Faults[faults[0]].Part;
             var methods = unit.Model.Library.MethodsFor(part.Kind);
             // What the last work may have upset is gone over again first.
-            if (faults.Any(f => unit.Faults[f].Mode.Id == EvidenceWeights.StepDamage)) methods = methods.Concat(unit.Model.Library.MethodsFor("*")).Distinct();
+            if (faults.Any(f => unit.Faults[f].Mode.Id == EvidenceWeights.StepDamage))
+                methods = methods.Concat(unit.Model.Library.MethodsFor("*")).Distinct();
             foreach (var method in methods)
             {
                 var cures = faults.Select(f => (Fault: f, Success: unit.SuccessNow(method.Id, f))).Where(c => c.Success > 0).ToList();
                 var chance = cures.Sum(c => shares[c.Fault] * c.Success);
-                if (chance > Negligible) options.Add(new RepairOption(part, method, chance, costs.Minutes(method), cures));
+                if (chance > Negligible)
+                    options.Add(new RepairOption(part, method, chance, costs.Minutes(method), cures));
             }
         }
 

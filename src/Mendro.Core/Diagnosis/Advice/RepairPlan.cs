@@ -17,8 +17,13 @@ namespace Mendro.Core.Diagnosis;
 /// <param name="ExpectedParts">Expected cost of parts, in the shop's currency.</param>
 /// <param name="Sequence">The repairs in order.</param>
 public sealed record RepairPlan(
-    double ExpectedMinutes, double WorkMinutes, double StopMinutes, double ChanceToCure, double ExpectedParts,
-    IReadOnlyList<RepairOption> Sequence)
+    double ExpectedMinutes,
+    double WorkMinutes,
+    double StopMinutes,
+    double ChanceToCure,
+    double ExpectedParts,
+    IReadOnlyList<RepairOption> Sequence
+)
 {
     private static readonly AccessState[] States = Enum.GetValues<AccessState>();
 
@@ -33,19 +38,31 @@ public sealed record RepairPlan(
     /// <param name="costs">Costs.</param>
     /// <param name="first">A repair to begin with, or null for the best.</param>
     public static RepairPlan Make(
-        IReadOnlyList<double> shares, IReadOnlyList<RepairOption> options, Preparation preparation, AccessState state,
-        BenchCosts costs, RepairOption? first = null)
+        IReadOnlyList<double> shares,
+        IReadOnlyList<RepairOption> options,
+        Preparation preparation,
+        AccessState state,
+        BenchCosts costs,
+        RepairOption? first = null
+    )
     {
         var left = shares.ToArray();
         var failing = 1.0;
-        double expected = 0, work = 0, spent = 0, parts = 0;
+        double expected = 0,
+            work = 0,
+            spent = 0,
+            parts = 0;
         var sequence = new List<RepairOption>();
         var waiting = options.ToList();
         var chances = new double[options.Count];
         while (waiting.Count > 0)
         {
-            var (best, bestChance) = first is not null && sequence.Count == 0 ? (first, Chance(first, left)) : Next(waiting, left, chances, preparation, state, costs, failing);
-            if (best is null) break;
+            var (best, bestChance) =
+                first is not null && sequence.Count == 0
+                    ? (first, Chance(first, left))
+                    : Next(waiting, left, chances, preparation, state, costs, failing);
+            if (best is null)
+                break;
             var bestCost = best.CostMinutes + preparation.Minutes(state, best.Method.State);
             waiting.Remove(best);
             sequence.Add(best);
@@ -54,26 +71,41 @@ public sealed record RepairPlan(
             var minutes = best.Method.Minutes + costs.RetestMinutes + preparation.Minutes(state, best.Method.State);
             work += minutes * failing;
             spent += minutes;
-            foreach (var (fault, success) in best.Cures) left[fault] *= 1 - success;
+            foreach (var (fault, success) in best.Cures)
+                left[fault] *= 1 - success;
             failing = Math.Max(0, failing - bestChance);
-            if (best.Method.State > state) state = best.Method.State;
-            if (failing < RepairOption.Negligible) break;
+            if (best.Method.State > state)
+                state = best.Method.State;
+            if (failing < RepairOption.Negligible)
+                break;
         }
 
         return new RepairPlan(expected + failing * costs.UncuredMinutes, work, spent, 1 - failing, parts, sequence);
     }
 
     private static (RepairOption? Option, double Chance) Next(
-        List<RepairOption> waiting, double[] left, double[] chances, Preparation preparation, AccessState state, BenchCosts costs, double failing)
+        List<RepairOption> waiting,
+        double[] left,
+        double[] chances,
+        Preparation preparation,
+        AccessState state,
+        BenchCosts costs,
+        double failing
+    )
     {
-        for (var n = 0; n < waiting.Count; n++) chances[n] = Chance(waiting[n], left);
-        var order = Enumerable.Range(0, waiting.Count).Where(n => chances[n] > RepairOption.Negligible / 10)
-            .OrderByDescending(n => chances[n] / waiting[n].CostMinutes).ToArray();
+        for (var n = 0; n < waiting.Count; n++)
+            chances[n] = Chance(waiting[n], left);
+        var order = Enumerable
+            .Range(0, waiting.Count)
+            .Where(n => chances[n] > RepairOption.Negligible / 10)
+            .OrderByDescending(n => chances[n] / waiting[n].CostMinutes)
+            .ToArray();
         var (best, ratio) = Leading(waiting, chances, order, preparation, state);
         // Going on is worth it while the loss it averts is more than what it costs.
-        if (best < 0 || ratio * costs.UncuredMinutes < failing) return (null, 0);
+        if (best < 0 || ratio * costs.UncuredMinutes < failing)
+            return (null, 0);
         // Opened one step further the question is asked again: what that step alone makes possible may come first.
-        for (var opened = state; waiting[best].Method.State > opened;)
+        for (var opened = state; waiting[best].Method.State > opened; )
         {
             opened++;
             (best, _) = Leading(waiting, chances, order, preparation, opened);
@@ -83,25 +115,38 @@ public sealed record RepairPlan(
     }
 
     /// <summary>First repair of the group with the best chance per cost, opening included, and that ratio.</summary>
-    private static (int Option, double Ratio) Leading(List<RepairOption> waiting, double[] chances, int[] order, Preparation preparation, AccessState state)
+    private static (int Option, double Ratio) Leading(
+        List<RepairOption> waiting,
+        double[] chances,
+        int[] order,
+        Preparation preparation,
+        AccessState state
+    )
     {
         var (best, bestRatio) = (-1, 0.0);
         foreach (var reached in States)
         {
-            if (reached < state) continue;
-            double cost = preparation.Minutes(state, reached), chance = 0, ratio = 0;
+            if (reached < state)
+                continue;
+            double cost = preparation.Minutes(state, reached),
+                chance = 0,
+                ratio = 0;
             var lead = -1;
             foreach (var n in order)
             {
-                if (waiting[n].Method.State > reached) continue;
-                if (lead < 0) lead = n;
+                if (waiting[n].Method.State > reached)
+                    continue;
+                if (lead < 0)
+                    lead = n;
                 cost += waiting[n].CostMinutes;
                 chance += chances[n];
-                if (chance / cost <= ratio) break;
+                if (chance / cost <= ratio)
+                    break;
                 ratio = chance / cost;
             }
 
-            if (lead >= 0 && ratio > bestRatio * (1 + 1e-12)) (best, bestRatio) = (lead, ratio);
+            if (lead >= 0 && ratio > bestRatio * (1 + 1e-12))
+                (best, bestRatio) = (lead, ratio);
         }
 
         return (best, bestRatio);
@@ -110,7 +155,8 @@ public sealed record RepairPlan(
     private static double Chance(RepairOption option, double[] left)
     {
         var chance = 0.0;
-        foreach (var (fault, success) in option.Cures) chance += left[fault] * success;
+        foreach (var (fault, success) in option.Cures)
+            chance += left[fault] * success;
         return chance;
     }
 }

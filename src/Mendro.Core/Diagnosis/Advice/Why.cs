@@ -46,7 +46,8 @@ public sealed record Why(IReadOnlyList<SuspectReasons> Suspects, IReadOnlyList<F
         for (var j = 0; j < unit.Observed.Count; j++)
         {
             var without = NoisyOrInference.Infer(unit.Network, unit.Observed.Where((_, n) => n != j).ToList());
-            if (!without.IsOk) continue;
+            if (!without.IsOk)
+                continue;
             for (var n = 0; n < leading.Count; n++)
             {
                 var piece = unit.UncuredPiece(leading[n].FaultIndex);
@@ -54,23 +55,51 @@ public sealed record Why(IReadOnlyList<SuspectReasons> Suspects, IReadOnlyList<F
             }
         }
 
-        var suspects = leading.Select((s, n) => new SuspectReasons(s, s.Fault.Prior,
-            factors[n].Where(w => w.OddsFactor > Telling).OrderByDescending(w => w.OddsFactor).ToList(),
-            factors[n].Where(w => w.OddsFactor < 1 / Telling).OrderBy(w => w.OddsFactor).ToList())).ToList();
-        return new Why(suspects, Enumerable.Range(0, unit.Observed.Count).Where(j => unit.Observed[j].Present && unit.Network.Findings[j].Links.Count > 0).Select(j => Explain(diagnosis, j)).ToList());
+        var suspects = leading
+            .Select(
+                (s, n) =>
+                    new SuspectReasons(
+                        s,
+                        s.Fault.Prior,
+                        factors[n].Where(w => w.OddsFactor > Telling).OrderByDescending(w => w.OddsFactor).ToList(),
+                        factors[n].Where(w => w.OddsFactor < 1 / Telling).OrderBy(w => w.OddsFactor).ToList()
+                    )
+            )
+            .ToList();
+        return new Why(
+            suspects,
+            Enumerable
+                .Range(0, unit.Observed.Count)
+                .Where(j => unit.Observed[j].Present && unit.Network.Findings[j].Links.Count > 0)
+                .Select(j => Explain(diagnosis, j))
+                .ToList()
+        );
     }
 
     private static FindingReasons Explain(UnitDiagnosis diagnosis, int finding)
     {
         var unit = diagnosis.Case;
-        var causes = unit.Network.Findings[finding].Links.Where(l => unit.FaultOf(l.Fault) >= 0)
-            .Select(l => (Piece: l.Fault, Share: diagnosis.Posterior.Fault(l.Fault) * l.P)).ToList();
+        var causes = unit
+            .Network.Findings[finding]
+            .Links.Where(l => unit.FaultOf(l.Fault) >= 0)
+            .Select(l => (Piece: l.Fault, Share: diagnosis.Posterior.Fault(l.Fault) * l.P))
+            .ToList();
         var unknown = unit.UnknownPiece(finding) is { } piece ? diagnosis.Posterior.Fault(piece) : unit.Network.Findings[finding].Leak;
         var sum = causes.Sum(c => c.Share) + unknown;
-        return new FindingReasons(unit.EventOf(finding),
-            causes.Where(c => c.Share / sum >= 0.02).OrderByDescending(c => c.Share).Take(4)
-                .Select(c => new Explanation(unit.Faults[unit.FaultOf(c.Piece)], unit.UncuredPiece(unit.FaultOf(c.Piece)) != c.Piece, c.Share / sum)).ToList(),
-            unknown / sum);
+        return new FindingReasons(
+            unit.EventOf(finding),
+            causes
+                .Where(c => c.Share / sum >= 0.02)
+                .OrderByDescending(c => c.Share)
+                .Take(4)
+                .Select(c => new Explanation(
+                    unit.Faults[unit.FaultOf(c.Piece)],
+                    unit.UncuredPiece(unit.FaultOf(c.Piece)) != c.Piece,
+                    c.Share / sum
+                ))
+                .ToList(),
+            unknown / sum
+        );
     }
 
     private static double Odds(double p) => Math.Max(p, 1e-12) / Math.Max(1 - p, 1e-12);

@@ -21,7 +21,8 @@ internal sealed class FrontierPass : IFindingGroup
         _after = new double[steps.Length][];
         _total = new double[steps.Length];
         _scale = new double[steps.Length];
-        for (var k = 0; k < steps.Length; k++) _stepOf[steps[k].Fault] = k;
+        for (var k = 0; k < steps.Length; k++)
+            _stepOf[steps[k].Fault] = k;
     }
 
     /// <summary>Number of states over all steps; memory and time grow with it.</summary>
@@ -32,12 +33,16 @@ internal sealed class FrontierPass : IFindingGroup
 
     /// <summary>Orders the faults so that few findings are open at once, and lays out the steps.</summary>
     public static FrontierPass Plan(
-        IReadOnlyList<int> faults, IReadOnlyDictionary<int, double> leaks,
-        Func<int, List<(int Index, double Q)>> linksOf, Func<int, (double Without, double With)> weightOf)
+        IReadOnlyList<int> faults,
+        IReadOnlyDictionary<int, double> leaks,
+        Func<int, List<(int Index, double Q)>> linksOf,
+        Func<int, (double Without, double With)> weightOf
+    )
     {
         var remaining = leaks.Keys.ToDictionary(f => f, _ => 0);
         foreach (var fault in faults)
-            foreach (var (finding, _) in linksOf(fault)) remaining[finding]++;
+        foreach (var (finding, _) in linksOf(fault))
+            remaining[finding]++;
 
         var waiting = faults.ToList();
         var frontier = new List<int>();
@@ -52,11 +57,14 @@ internal sealed class FrontierPass : IFindingGroup
                 var cost = 0;
                 foreach (var (finding, _) in linksOf(fault))
                 {
-                    if (!frontier.Contains(finding)) cost++;
-                    if (remaining[finding] == 1) cost--;
+                    if (!frontier.Contains(finding))
+                        cost++;
+                    if (remaining[finding] == 1)
+                        cost--;
                 }
 
-                if (cost >= bestCost) continue;
+                if (cost >= bestCost)
+                    continue;
                 (best, bestCost) = (fault, cost);
             }
 
@@ -65,7 +73,8 @@ internal sealed class FrontierPass : IFindingGroup
             var opened = new List<double>();
             foreach (var (finding, _) in links)
             {
-                if (frontier.Contains(finding)) continue;
+                if (frontier.Contains(finding))
+                    continue;
                 frontier.Add(finding);
                 opened.Add(leaks[finding]);
             }
@@ -75,10 +84,12 @@ internal sealed class FrontierPass : IFindingGroup
             var bits = links.Select(l => (frontier.IndexOf(l.Index), l.Q)).ToArray();
             var closed = new List<int>();
             foreach (var (finding, _) in links)
-                if (--remaining[finding] == 0) closed.Add(frontier.IndexOf(finding));
+                if (--remaining[finding] == 0)
+                    closed.Add(frontier.IndexOf(finding));
             // From the highest bit down, so that the lower positions stay valid while bits are taken out.
             closed.Sort((a, b) => b.CompareTo(a));
-            foreach (var position in closed) frontier.RemoveAt(position);
+            foreach (var position in closed)
+                frontier.RemoveAt(position);
             var (without, with) = weightOf(best);
             steps.Add(new FrontierStep(best, without, with, [.. opened], bits, [.. closed], width));
         }
@@ -98,10 +109,13 @@ internal sealed class FrontierPass : IFindingGroup
             current = _before[k] = step.Expand(current);
             current = step.Project(step.Apply(current, 1));
             var largest = 0.0;
-            foreach (var x in current) largest = Math.Max(largest, x);
-            if (!(largest > 0)) return false;
+            foreach (var x in current)
+                largest = Math.Max(largest, x);
+            if (!(largest > 0))
+                return false;
             _scale[k] = 1 / largest;
-            for (var s = 0; s < current.Length; s++) current[s] *= _scale[k];
+            for (var s = 0; s < current.Length; s++)
+                current[s] *= _scale[k];
             logScale += Math.Log(largest);
         }
 
@@ -113,7 +127,8 @@ internal sealed class FrontierPass : IFindingGroup
             var step = _steps[k];
             var after = _after[k] = step.Unproject(back);
             var caused = step.Transposed(after);
-            double with = 0, without = 0;
+            double with = 0,
+                without = 0;
             var before = _before[k];
             for (var s = 0; s < before.Length; s++)
             {
@@ -136,7 +151,8 @@ internal sealed class FrontierPass : IFindingGroup
     public double ExpectedProduct(IReadOnlyList<(int Fault, double Factor)> factors)
     {
         var factorAt = new Dictionary<int, double>(factors.Count);
-        int first = int.MaxValue, last = -1;
+        int first = int.MaxValue,
+            last = -1;
         foreach (var (fault, factor) in factors)
         {
             var k = _stepOf[fault];
@@ -145,7 +161,8 @@ internal sealed class FrontierPass : IFindingGroup
             last = Math.Max(last, k);
         }
 
-        if (last < 0) return 1;
+        if (last < 0)
+            return 1;
         var current = _before[first];
         for (var k = first; ; k++)
         {
@@ -154,12 +171,14 @@ internal sealed class FrontierPass : IFindingGroup
             if (k == last)
             {
                 double sum = 0;
-                for (var s = 0; s < applied.Length; s++) sum += applied[s] * _after[k][s];
+                for (var s = 0; s < applied.Length; s++)
+                    sum += applied[s] * _after[k][s];
                 return sum / _total[k];
             }
 
             current = step.Project(applied);
-            for (var s = 0; s < current.Length; s++) current[s] *= _scale[k];
+            for (var s = 0; s < current.Length; s++)
+                current[s] *= _scale[k];
             current = _steps[k + 1].Expand(current);
         }
     }
@@ -169,7 +188,8 @@ internal sealed class FrontierPass : IFindingGroup
     {
         var factorAt = new double[_steps.Length];
         Array.Fill(factorAt, 1.0);
-        int first = _steps.Length, last = -1;
+        int first = _steps.Length,
+            last = -1;
         foreach (var (fault, factor) in factors)
         {
             var k = _stepOf[fault];
@@ -187,13 +207,16 @@ internal sealed class FrontierPass : IFindingGroup
             if (k == last)
             {
                 double sum = 0;
-                for (var s = 0; s < applied.Length; s++) sum += applied[s] * _after[k][s];
+                for (var s = 0; s < applied.Length; s++)
+                    sum += applied[s] * _after[k][s];
                 product = sum / _total[k];
             }
 
-            if (k + 1 == _steps.Length) break;
+            if (k + 1 == _steps.Length)
+                break;
             var current = _steps[k].Project(applied);
-            for (var s = 0; s < current.Length; s++) current[s] *= _scale[k];
+            for (var s = 0; s < current.Length; s++)
+                current[s] *= _scale[k];
             before[k + 1] = _steps[k + 1].Expand(current);
         }
 
@@ -203,7 +226,8 @@ internal sealed class FrontierPass : IFindingGroup
             var step = _steps[k];
             var after = k >= last ? _after[k] : step.Unproject(back);
             var caused = step.Transposed(after);
-            double with = 0, without = 0;
+            double with = 0,
+                without = 0;
             for (var s = 0; s < before[k].Length; s++)
             {
                 with += before[k][s] * caused[s];
@@ -214,7 +238,8 @@ internal sealed class FrontierPass : IFindingGroup
             with *= step.With * factorAt[k];
             without *= step.Without;
             posteriors[step.Fault] = with + without > 0 ? with / (with + without) : 0;
-            if (k > 0 && k <= last) back = Normalised(step.Unexpand(caused));
+            if (k > 0 && k <= last)
+                back = Normalised(step.Unexpand(caused));
         }
 
         return product;
@@ -223,9 +248,11 @@ internal sealed class FrontierPass : IFindingGroup
     private static double[] Normalised(double[] state)
     {
         var largest = 0.0;
-        foreach (var x in state) largest = Math.Max(largest, x);
+        foreach (var x in state)
+            largest = Math.Max(largest, x);
         if (largest > 0)
-            for (var s = 0; s < state.Length; s++) state[s] /= largest;
+            for (var s = 0; s < state.Length; s++)
+                state[s] /= largest;
         return state;
     }
 }

@@ -2,7 +2,14 @@ namespace Mendro.Core.Diagnosis;
 
 /// <summary>One fault as an operator on distributions over the sets of findings explained so far.</summary>
 internal sealed record FrontierStep(
-    int Fault, double Without, double With, double[] OpenedLeaks, (int Bit, double Q)[] Bits, int[] ClosedBits, int Width)
+    int Fault,
+    double Without,
+    double With,
+    double[] OpenedLeaks,
+    (int Bit, double Q)[] Bits,
+    int[] ClosedBits,
+    int Width
+)
 {
     /// <summary>Takes the newly opened findings into the state; a leak may already explain them.</summary>
     public double[] Expand(double[] state)
@@ -47,7 +54,8 @@ internal sealed record FrontierStep(
             var mask = 1 << bit;
             for (var s = 0; s < caused.Length; s++)
             {
-                if ((s & mask) != 0) continue;
+                if ((s & mask) != 0)
+                    continue;
                 var moved = caused[s] * q;
                 caused[s | mask] += moved;
                 caused[s] *= 1 - q;
@@ -55,7 +63,8 @@ internal sealed record FrontierStep(
         }
 
         var weight = With * factor;
-        for (var s = 0; s < caused.Length; s++) caused[s] = Without * state[s] + weight * caused[s];
+        for (var s = 0; s < caused.Length; s++)
+            caused[s] = Without * state[s] + weight * caused[s];
         return caused;
     }
 
@@ -67,7 +76,8 @@ internal sealed record FrontierStep(
         {
             var mask = 1 << bit;
             for (var s = 0; s < caused.Length; s++)
-                if ((s & mask) == 0) caused[s] = (1 - q) * caused[s] + q * caused[s | mask];
+                if ((s & mask) == 0)
+                    caused[s] = (1 - q) * caused[s] + q * caused[s | mask];
         }
 
         return caused;
@@ -80,7 +90,8 @@ internal sealed record FrontierStep(
         {
             var narrower = new double[state.Length / 2];
             var low = (1 << bit) - 1;
-            for (var s = 0; s < narrower.Length; s++) narrower[s] = state[((s & ~low) << 1) | (1 << bit) | (s & low)];
+            for (var s = 0; s < narrower.Length; s++)
+                narrower[s] = state[((s & ~low) << 1) | (1 << bit) | (s & low)];
             state = narrower;
         }
 
@@ -95,7 +106,8 @@ internal sealed record FrontierStep(
             var bit = ClosedBits[n];
             var low = (1 << bit) - 1;
             var wider = new double[state.Length * 2];
-            for (var s = 0; s < state.Length; s++) wider[((s & ~low) << 1) | (1 << bit) | (s & low)] = state[s];
+            for (var s = 0; s < state.Length; s++)
+                wider[((s & ~low) << 1) | (1 << bit) | (s & low)] = state[s];
             state = wider;
         }
 

@@ -31,12 +31,18 @@ internal sealed class GibbsPass : IFindingGroup
     /// <param name="logEvidence">Computes the evidence when asked.</param>
     /// <param name="posteriors">Receives the posterior of every fault of the group.</param>
     public GibbsPass(
-        IReadOnlyList<int> faults, IReadOnlyDictionary<int, double> leaks, Func<int, List<(int Index, double Q)>> linksOf,
-        Func<int, (double Without, double With)> weightOf, Func<double> logEvidence, double[] posteriors)
+        IReadOnlyList<int> faults,
+        IReadOnlyDictionary<int, double> leaks,
+        Func<int, List<(int Index, double Q)>> linksOf,
+        Func<int, (double Without, double With)> weightOf,
+        Func<double> logEvidence,
+        double[] posteriors
+    )
     {
         _faults = [.. faults];
         _logEvidence = logEvidence;
-        for (var n = 0; n < _faults.Length; n++) _at[_faults[n]] = n;
+        for (var n = 0; n < _faults.Length; n++)
+            _at[_faults[n]] = n;
         var findings = leaks.Keys.ToList();
         var place = findings.Select((f, j) => (f, j)).ToDictionary(x => x.f, x => x.j);
         var links = _faults.Select(f => linksOf(f).Select(l => (J: place[l.Index], l.Q)).ToArray()).ToArray();
@@ -47,8 +53,10 @@ internal sealed class GibbsPass : IFindingGroup
         var done = new (double[] Sums, List<int[]> Samples)[Chains];
         // Each chain has its own seeded numbers, so side by side they come to the same as one after the other.
         Parallel.For(0, Chains, chain => done[chain] = new Chain(links, weights, leak, new Random(20_000 + chain)).Run(sweeps));
-        foreach (var (_, samples) in done) _samples.AddRange(samples);
-        for (var n = 0; n < _faults.Length; n++) posteriors[_faults[n]] = done.Sum(d => d.Sums[n]) / (Chains * sweeps);
+        foreach (var (_, samples) in done)
+            _samples.AddRange(samples);
+        for (var n = 0; n < _faults.Length; n++)
+            posteriors[_faults[n]] = done.Sum(d => d.Sums[n]) / (Chains * sweeps);
     }
 
     /// <inheritdoc/>
@@ -71,10 +79,12 @@ internal sealed class GibbsPass : IFindingGroup
         {
             var weight = Weight(sample, factorAt);
             total += weight;
-            foreach (var n in sample) with[n] += weight;
+            foreach (var n in sample)
+                with[n] += weight;
         }
 
-        for (var n = 0; n < _faults.Length; n++) posteriors[_faults[n]] = total > 0 ? with[n] / total : 0;
+        for (var n = 0; n < _faults.Length; n++)
+            posteriors[_faults[n]] = total > 0 ? with[n] / total : 0;
         return total / _samples.Count;
     }
 
@@ -82,14 +92,16 @@ internal sealed class GibbsPass : IFindingGroup
     {
         var factorAt = new double[_faults.Length];
         Array.Fill(factorAt, 1.0);
-        foreach (var (fault, factor) in factors) factorAt[_at[fault]] *= factor;
+        foreach (var (fault, factor) in factors)
+            factorAt[_at[fault]] *= factor;
         return factorAt;
     }
 
     private static double Weight(int[] sample, double[] factorAt)
     {
         var weight = 1.0;
-        foreach (var n in sample) weight *= factorAt[n];
+        foreach (var n in sample)
+            weight *= factorAt[n];
         return weight;
     }
 
@@ -111,9 +123,13 @@ internal sealed class GibbsPass : IFindingGroup
             _there = new bool[links.Length];
             _unexplained = new double[leaks.Length];
             _certain = new int[leaks.Length];
-            _causes = Enumerable.Range(0, leaks.Length).Select(j => Enumerable.Range(0, links.Length).Where(n => links[n].Any(l => l.J == j)).ToArray()).ToArray();
+            _causes = Enumerable
+                .Range(0, leaks.Length)
+                .Select(j => Enumerable.Range(0, links.Length).Where(n => links[n].Any(l => l.J == j)).ToArray())
+                .ToArray();
             // All there explains everything that can be explained: a start that is never impossible.
-            for (var n = 0; n < _there.Length; n++) _there[n] = weights[n].With > 0;
+            for (var n = 0; n < _there.Length; n++)
+                _there[n] = weights[n].With > 0;
             Recount();
         }
 
@@ -124,19 +140,24 @@ internal sealed class GibbsPass : IFindingGroup
             for (var sweep = -BurnIn; sweep < sweeps; sweep++)
             {
                 // Products of many factors drift; counted anew now and then they do not.
-                if (sweep % 200 == 0) Recount();
+                if (sweep % 200 == 0)
+                    Recount();
                 for (var n = 0; n < _there.Length; n++)
                 {
                     var chance = Chance(n);
-                    if (sweep >= 0) sums[n] += chance;
+                    if (sweep >= 0)
+                        sums[n] += chance;
                     Set(n, _random.NextDouble() < chance);
                 }
 
-                for (var j = 0; j < _leaks.Length; j++) Exchange(j);
-                if (sweep < 0 || sweep % KeepEvery != 0) continue;
+                for (var j = 0; j < _leaks.Length; j++)
+                    Exchange(j);
+                if (sweep < 0 || sweep % KeepEvery != 0)
+                    continue;
                 now.Clear();
                 for (var n = 0; n < _there.Length; n++)
-                    if (_there[n]) now.Add(n);
+                    if (_there[n])
+                        now.Add(n);
                 samples.Add([.. now]);
             }
 
@@ -146,9 +167,12 @@ internal sealed class GibbsPass : IFindingGroup
         /// <summary>Chance that the fault is there, given all others.</summary>
         private double Chance(int n)
         {
-            if (_weights[n].With <= 0) return 0;
-            if (_weights[n].Without <= 0) return 1;
-            double with = _weights[n].With, without = _weights[n].Without;
+            if (_weights[n].With <= 0)
+                return 0;
+            if (_weights[n].Without <= 0)
+                return 1;
+            double with = _weights[n].With,
+                without = _weights[n].Without;
             foreach (var (j, q) in _links[n])
             {
                 var absent = AbsentWithout(n, j, q);
@@ -162,20 +186,26 @@ internal sealed class GibbsPass : IFindingGroup
         /// <summary>Chance that finding j would be absent with all that is there but fault n.</summary>
         private double AbsentWithout(int n, int j, double q)
         {
-            if (!_there[n]) return _certain[j] > 0 ? 0 : _unexplained[j];
-            if (q >= 1) return _certain[j] > 1 ? 0 : _unexplained[j];
+            if (!_there[n])
+                return _certain[j] > 0 ? 0 : _unexplained[j];
+            if (q >= 1)
+                return _certain[j] > 1 ? 0 : _unexplained[j];
             return _certain[j] > 0 ? 0 : _unexplained[j] / (1 - q);
         }
 
         private void Set(int n, bool there)
         {
-            if (_there[n] == there) return;
+            if (_there[n] == there)
+                return;
             _there[n] = there;
             foreach (var (j, q) in _links[n])
             {
-                if (q >= 1) _certain[j] += there ? 1 : -1;
-                else if (there) _unexplained[j] *= 1 - q;
-                else _unexplained[j] /= 1 - q;
+                if (q >= 1)
+                    _certain[j] += there ? 1 : -1;
+                else if (there)
+                    _unexplained[j] *= 1 - q;
+                else
+                    _unexplained[j] /= 1 - q;
             }
         }
 
@@ -183,15 +213,19 @@ internal sealed class GibbsPass : IFindingGroup
         private void Exchange(int j)
         {
             var causes = _causes[j];
-            if (causes.Length < 2) return;
+            if (causes.Length < 2)
+                return;
             var (a, b) = (causes[_random.Next(causes.Length)], causes[_random.Next(causes.Length)]);
-            if (_there[a] == _there[b]) return;
+            if (_there[a] == _there[b])
+                return;
             var (leaving, coming) = _there[a] ? (a, b) : (b, a);
-            if (_weights[leaving].Without <= 0 || _weights[coming].With <= 0) return;
+            if (_weights[leaving].Without <= 0 || _weights[coming].With <= 0)
+                return;
             var before = LogWeight(leaving, coming);
             Set(leaving, false);
             Set(coming, true);
-            if (Math.Log(_random.NextDouble()) < LogWeight(leaving, coming) - before) return;
+            if (Math.Log(_random.NextDouble()) < LogWeight(leaving, coming) - before)
+                return;
             Set(coming, false);
             Set(leaving, true);
         }
@@ -199,10 +233,13 @@ internal sealed class GibbsPass : IFindingGroup
         private double LogWeight(int a, int b)
         {
             double log = 0;
-            foreach (var n in (ReadOnlySpan<int>)[a, b]) log += Math.Log(_there[n] ? _weights[n].With : _weights[n].Without);
-            foreach (var (j, _) in _links[a]) log += LogPresent(j);
+            foreach (var n in (ReadOnlySpan<int>)[a, b])
+                log += Math.Log(_there[n] ? _weights[n].With : _weights[n].Without);
+            foreach (var (j, _) in _links[a])
+                log += LogPresent(j);
             foreach (var (j, _) in _links[b])
-                if (!_links[a].Any(l => l.J == j)) log += LogPresent(j);
+                if (!_links[a].Any(l => l.J == j))
+                    log += LogPresent(j);
             return log;
         }
 
@@ -210,14 +247,18 @@ internal sealed class GibbsPass : IFindingGroup
 
         private void Recount()
         {
-            for (var j = 0; j < _leaks.Length; j++) (_unexplained[j], _certain[j]) = (1 - _leaks[j], 0);
+            for (var j = 0; j < _leaks.Length; j++)
+                (_unexplained[j], _certain[j]) = (1 - _leaks[j], 0);
             for (var n = 0; n < _there.Length; n++)
             {
-                if (!_there[n]) continue;
+                if (!_there[n])
+                    continue;
                 foreach (var (j, q) in _links[n])
                 {
-                    if (q >= 1) _certain[j]++;
-                    else _unexplained[j] *= 1 - q;
+                    if (q >= 1)
+                        _certain[j]++;
+                    else
+                        _unexplained[j] *= 1 - q;
                 }
             }
         }

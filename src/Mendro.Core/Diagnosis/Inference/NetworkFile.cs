@@ -14,19 +14,25 @@ public static class NetworkFile
     /// <returns>The answer, or a message that names the place of the error.</returns>
     public static Outcome<NetworkAnswer> Diagnose(string json, TimeProvider time)
     {
-        if (ProfileJson.Deserialize<NetworkDocument>(json, out var document) is { } unreadable) return Outcome<NetworkAnswer>.Fail(unreadable);
-        if (document is null) return Outcome<NetworkAnswer>.Fail("The file is empty.");
-        if (document.Format != FormatName) return Outcome<NetworkAnswer>.Fail($"format: expected “{FormatName}”.");
-        if (Build(document, out var network, out var observed) is { } problem) return Outcome<NetworkAnswer>.Fail(problem);
+        if (ProfileJson.Deserialize<NetworkDocument>(json, out var document) is { } unreadable)
+            return Outcome<NetworkAnswer>.Fail(unreadable);
+        if (document is null)
+            return Outcome<NetworkAnswer>.Fail("The file is empty.");
+        if (document.Format != FormatName)
+            return Outcome<NetworkAnswer>.Fail($"format: expected “{FormatName}”.");
+        if (Build(document, out var network, out var observed) is { } problem)
+            return Outcome<NetworkAnswer>.Fail(problem);
 
         var started = time.GetTimestamp();
         var outcome = NoisyOrInference.Infer(network, observed);
-        if (!outcome.IsOk) return Outcome<NetworkAnswer>.Fail(outcome.Problem!);
+        if (!outcome.IsOk)
+            return Outcome<NetworkAnswer>.Fail(outcome.Problem!);
         var posterior = outcome.Value;
         var faults = network.Faults.Select((f, i) => new FaultAnswer(f.Id, posterior.Fault(i))).ToList();
         var findings = network.Findings.Select((f, i) => new FindingAnswer(f.Id, posterior.Finding(i))).ToList();
-        return Outcome<NetworkAnswer>.Ok(new NetworkAnswer(
-            posterior.EvidenceProbability, faults, findings, time.GetElapsedTime(started).TotalMilliseconds));
+        return Outcome<NetworkAnswer>.Ok(
+            new NetworkAnswer(posterior.EvidenceProbability, faults, findings, time.GetElapsedTime(started).TotalMilliseconds)
+        );
     }
 
     private static string? Build(NetworkDocument document, out FaultNetwork network, out List<Observed> observed)
@@ -37,9 +43,12 @@ public static class NetworkFile
         var faultIndex = new Dictionary<string, int>();
         foreach (var fault in document.Faults ?? [])
         {
-            if (string.IsNullOrEmpty(fault.Id)) return $"faults[{faults.Count}].id: missing.";
-            if (!Probability(fault.Prior)) return $"faults[{faults.Count}].prior: must be a number from 0 to 1.";
-            if (!faultIndex.TryAdd(fault.Id, faults.Count)) return $"faults[{faults.Count}].id: “{fault.Id}” is used twice.";
+            if (string.IsNullOrEmpty(fault.Id))
+                return $"faults[{faults.Count}].id: missing.";
+            if (!Probability(fault.Prior))
+                return $"faults[{faults.Count}].prior: must be a number from 0 to 1.";
+            if (!faultIndex.TryAdd(fault.Id, faults.Count))
+                return $"faults[{faults.Count}].id: “{fault.Id}” is used twice.";
             faults.Add(new Fault(fault.Id, fault.Prior!.Value));
         }
 
@@ -48,16 +57,21 @@ public static class NetworkFile
         foreach (var finding in document.Findings ?? [])
         {
             var place = $"findings[{findings.Count}]";
-            if (string.IsNullOrEmpty(finding.Id)) return $"{place}.id: missing.";
-            if (!Probability(finding.Leak ?? 0)) return $"{place}.leak: must be a number from 0 to 1.";
-            if (!findingIndex.TryAdd(finding.Id, findings.Count)) return $"{place}.id: “{finding.Id}” is used twice.";
+            if (string.IsNullOrEmpty(finding.Id))
+                return $"{place}.id: missing.";
+            if (!Probability(finding.Leak ?? 0))
+                return $"{place}.leak: must be a number from 0 to 1.";
+            if (!findingIndex.TryAdd(finding.Id, findings.Count))
+                return $"{place}.id: “{finding.Id}” is used twice.";
             var links = new List<Link>();
             foreach (var link in finding.Links ?? [])
             {
                 if (link.Fault is null || !faultIndex.TryGetValue(link.Fault, out var index))
                     return $"{place}.links[{links.Count}].fault: there is no fault “{link.Fault}”.";
-                if (!Probability(link.P)) return $"{place}.links[{links.Count}].p: must be a number from 0 to 1.";
-                if (links.Any(l => l.Fault == index)) return $"{place}.links[{links.Count}].fault: “{link.Fault}” is linked twice.";
+                if (!Probability(link.P))
+                    return $"{place}.links[{links.Count}].p: must be a number from 0 to 1.";
+                if (links.Any(l => l.Fault == index))
+                    return $"{place}.links[{links.Count}].fault: “{link.Fault}” is linked twice.";
                 links.Add(new Link(index, link.P!.Value));
             }
 
@@ -69,7 +83,8 @@ public static class NetworkFile
             var place = $"observed[{observed.Count}]";
             if (seen.Finding is null || !findingIndex.TryGetValue(seen.Finding, out var index))
                 return $"{place}.finding: there is no finding “{seen.Finding}”.";
-            if (seen.State is not ("present" or "absent")) return $"{place}.state: must be “present” or “absent”.";
+            if (seen.State is not ("present" or "absent"))
+                return $"{place}.state: must be “present” or “absent”.";
             observed.Add(new Observed(index, seen.State == "present"));
         }
 
@@ -80,7 +95,11 @@ public static class NetworkFile
     private static bool Probability(double? p) => p is >= 0 and <= 1;
 
     private sealed record NetworkDocument(
-        string? Format, List<FaultEntry>? Faults, List<FindingEntry>? Findings, List<ObservedEntry>? Observed);
+        string? Format,
+        List<FaultEntry>? Faults,
+        List<FindingEntry>? Findings,
+        List<ObservedEntry>? Observed
+    );
 
     private sealed record FaultEntry(string? Id, double? Prior);
 
@@ -97,7 +116,11 @@ public static class NetworkFile
 /// <param name="Findings">Probability that each finding is, or would be, present.</param>
 /// <param name="Milliseconds">Time of the inference.</param>
 public sealed record NetworkAnswer(
-    double EvidenceProbability, IReadOnlyList<FaultAnswer> Faults, IReadOnlyList<FindingAnswer> Findings, double Milliseconds);
+    double EvidenceProbability,
+    IReadOnlyList<FaultAnswer> Faults,
+    IReadOnlyList<FindingAnswer> Findings,
+    double Milliseconds
+);
 
 /// <summary>Posterior of one fault.</summary>
 /// <param name="Id">Fault id.</param>

@@ -13,7 +13,8 @@ namespace Mendro.Core.Diagnosis;
 /// </summary>
 public static class NoisyOrInference
 {
-    /// <summary>Largest number of states for the exact sum over one group; beyond it the group is sampled (<see cref="GibbsPass"/>).</summary>
+    /// <summary>Largest number of states for the exact sum over one group; beyond it the group is sampled
+    /// (<see cref="GibbsPass"/>).</summary>
     public const int StateLimit = 12_000_000;
 
     /// <summary>
@@ -29,7 +30,8 @@ public static class NoisyOrInference
     /// <returns>The posterior, or which findings contradict each other.</returns>
     public static Outcome<Posterior> Infer(FaultNetwork network, IReadOnlyList<Observed> observed, long stateLimit = StateLimit)
     {
-        if (Contradictions.Find(network, observed) is { } contradiction) return Outcome<Posterior>.Fail(contradiction.Words(network));
+        if (Contradictions.Find(network, observed) is { } contradiction)
+            return Outcome<Posterior>.Fail(contradiction.Words(network));
         var count = network.Faults.Count;
         var negative = new double[count];
         Array.Fill(negative, 1.0);
@@ -40,7 +42,8 @@ public static class NoisyOrInference
 
         foreach (var (index, isPresent) in observed)
         {
-            if (!states.TryAdd(index, isPresent)) continue;
+            if (!states.TryAdd(index, isPresent))
+                continue;
             var finding = network.Findings[index];
             if (isPresent)
             {
@@ -49,7 +52,8 @@ public static class NoisyOrInference
             }
 
             logEvidence += Math.Log(1 - finding.Leak);
-            foreach (var link in finding.Links) negative[link.Fault] *= 1 - link.P;
+            foreach (var link in finding.Links)
+                negative[link.Fault] *= 1 - link.P;
         }
 
         for (var j = 0; j < present.Count; j++)
@@ -62,7 +66,8 @@ public static class NoisyOrInference
         Array.Fill(componentOf, -1);
         for (var i = 0; i < count; i++)
         {
-            if (presentOf[i] is not null) continue;
+            if (presentOf[i] is not null)
+                continue;
             var with = network.Faults[i].Prior * negative[i];
             var total = 1 - network.Faults[i].Prior + with;
             posteriors[i] = with / total;
@@ -80,9 +85,11 @@ public static class NoisyOrInference
             }
 
             var pass = Sum(group.Faults, group.Findings, posteriors);
-            foreach (var i in group.Faults) componentOf[i] = components.Count;
+            foreach (var i in group.Faults)
+                componentOf[i] = components.Count;
             components.Add(pass);
-            if (pass is GibbsPass) sampled = true;
+            if (pass is GibbsPass)
+                sampled = true;
         }
 
         return Outcome<Posterior>.Ok(new Posterior(network, states, posteriors, componentOf, components, logEvidence, sampled));
@@ -116,7 +123,8 @@ public static class NoisyOrInference
             // By the chain rule: as many findings as can be summed, then one after the other given those before it.
             double LogEvidence(int count)
             {
-                if (count == 0) return faults.Sum(i => WeightOf(i) is var (without, with) ? Math.Log(without + with) : 0);
+                if (count == 0)
+                    return faults.Sum(i => WeightOf(i) is var (without, with) ? Math.Log(without + with) : 0);
                 var scratch = new double[into.Length];
                 if (Plan(count) is var prefix && prefix.StateCount <= stateLimit)
                 {
@@ -126,8 +134,13 @@ public static class NoisyOrInference
 
                 var next = findings[count - 1];
                 var factors = faults.SelectMany(i => presentOf[i]!.Where(l => l.Index == next).Select(l => (i, 1 - l.Q))).ToList();
-                var product = count > 1 ? Sample(count - 1, scratch).ExpectedProduct(factors)
-                    : factors.Aggregate(1.0, (so, f) => WeightOf(f.i) is var (without, with) ? so * (without + with * f.Item2) / (without + with) : so);
+                var product =
+                    count > 1
+                        ? Sample(count - 1, scratch).ExpectedProduct(factors)
+                        : factors.Aggregate(
+                            1.0,
+                            (so, f) => WeightOf(f.i) is var (without, with) ? so * (without + with * f.Item2) / (without + with) : so
+                        );
                 var absent = (1 - present[next].Leak) * product;
                 return LogEvidence(count - 1) + Math.Log(Math.Max(1 - absent, 1e-300));
             }
@@ -136,28 +149,35 @@ public static class NoisyOrInference
         }
     }
 
-    private static IEnumerable<(List<int> Faults, List<int> Findings)> Components(int presentCount, List<(int Index, double Q)>?[] presentOf)
+    private static IEnumerable<(List<int> Faults, List<int> Findings)> Components(
+        int presentCount,
+        List<(int Index, double Q)>?[] presentOf
+    )
     {
         var root = Enumerable.Range(0, presentCount).ToArray();
         int Find(int j)
         {
-            while (root[j] != j) j = root[j] = root[root[j]];
+            while (root[j] != j)
+                j = root[j] = root[root[j]];
             return j;
         }
 
         foreach (var links in presentOf)
             if (links is not null)
-                for (var n = 1; n < links.Count; n++) root[Find(links[n].Index)] = Find(links[0].Index);
+                for (var n = 1; n < links.Count; n++)
+                    root[Find(links[n].Index)] = Find(links[0].Index);
 
         var groups = new Dictionary<int, (List<int> Faults, List<int> Findings)>();
         for (var j = 0; j < presentCount; j++)
         {
-            if (!groups.TryGetValue(Find(j), out var group)) groups[Find(j)] = group = ([], []);
+            if (!groups.TryGetValue(Find(j), out var group))
+                groups[Find(j)] = group = ([], []);
             group.Findings.Add(j);
         }
 
         for (var i = 0; i < presentOf.Length; i++)
-            if (presentOf[i] is { } links) groups[Find(links[0].Index)].Faults.Add(i);
+            if (presentOf[i] is { } links)
+                groups[Find(links[0].Index)].Faults.Add(i);
         return groups.Values;
     }
 }

@@ -10,8 +10,14 @@ public sealed class Posterior
     private readonly double _logEvidenceAlone;
 
     internal Posterior(
-        FaultNetwork network, Dictionary<int, bool> observed, double[] faults, int[] componentOf,
-        List<IFindingGroup> components, double logEvidence, bool sampled)
+        FaultNetwork network,
+        Dictionary<int, bool> observed,
+        double[] faults,
+        int[] componentOf,
+        List<IFindingGroup> components,
+        double logEvidence,
+        bool sampled
+    )
     {
         Network = network;
         _observed = observed;
@@ -40,7 +46,8 @@ public sealed class Posterior
     /// <summary>Probability that a finding is present; 1 or 0 when it was observed.</summary>
     public double Finding(int index)
     {
-        if (_observed.TryGetValue(index, out var present)) return present ? 1 : 0;
+        if (_observed.TryGetValue(index, out var present))
+            return present ? 1 : 0;
         var finding = Network.Findings[index];
         return Math.Clamp(1 - (1 - finding.Leak) * ExpectedProduct(finding.Links.Select(l => (l.Fault, 1 - l.P))), 0, 1);
     }
@@ -68,11 +75,16 @@ public sealed class Posterior
     {
         var absent = (double[])_faults.Clone();
         var product = 1.0;
-        foreach (var (component, list) in Group(factors, (fault, factor) =>
-        {
-            product *= 1 - _faults[fault] * (1 - factor);
-            absent[fault] = factor * absent[fault] / (1 - absent[fault] * (1 - factor));
-        }))
+        foreach (
+            var (component, list) in Group(
+                factors,
+                (fault, factor) =>
+                {
+                    product *= 1 - _faults[fault] * (1 - factor);
+                    absent[fault] = factor * absent[fault] / (1 - absent[fault] * (1 - factor));
+                }
+            )
+        )
             product *= _components[component].Reweigh(list, absent);
         return new WhatIf(_faults, absent, Math.Clamp((1 - leak) * product, 0, 1));
     }
@@ -83,14 +95,16 @@ public sealed class Posterior
         var grouped = new Dictionary<int, List<(int, double)>>();
         foreach (var (fault, factor) in factors)
         {
-            if (factor == 1) continue;
+            if (factor == 1)
+                continue;
             if (_componentOf[fault] < 0)
             {
                 alone(fault, factor);
                 continue;
             }
 
-            if (!grouped.TryGetValue(_componentOf[fault], out var list)) grouped[_componentOf[fault]] = list = [];
+            if (!grouped.TryGetValue(_componentOf[fault], out var list))
+                grouped[_componentOf[fault]] = list = [];
             list.Add((fault, factor));
         }
 
@@ -104,7 +118,8 @@ public sealed class WhatIf
     private readonly double[] _now;
     private readonly double[] _absent;
 
-    internal WhatIf(double[] now, double[] absent, double probabilityAbsent) => (_now, _absent, ProbabilityAbsent) = (now, absent, probabilityAbsent);
+    internal WhatIf(double[] now, double[] absent, double probabilityAbsent) =>
+        (_now, _absent, ProbabilityAbsent) = (now, absent, probabilityAbsent);
 
     /// <summary>Chance that the finding turns out absent, 0 to 1.</summary>
     public double ProbabilityAbsent { get; }
@@ -113,6 +128,8 @@ public sealed class WhatIf
     public double IfAbsent(int fault) => _absent[fault];
 
     /// <summary>Posterior of a fault if the finding is present: what is believed now is the mean of both.</summary>
-    public double IfPresent(int fault) => ProbabilityAbsent >= 1
-        ? _now[fault] : Math.Clamp((_now[fault] - _absent[fault] * ProbabilityAbsent) / (1 - ProbabilityAbsent), 0, 1);
+    public double IfPresent(int fault) =>
+        ProbabilityAbsent >= 1
+            ? _now[fault]
+            : Math.Clamp((_now[fault] - _absent[fault] * ProbabilityAbsent) / (1 - ProbabilityAbsent), 0, 1);
 }

@@ -16,7 +16,8 @@ public sealed record SecondLookLine(double Minutes = 20, double Chance = 0.4)
 /// <summary>Scores a unit again in the light of what was learned elsewhere.</summary>
 public static class SecondLook
 {
-    /// <summary>Chance that the failing function of a unit is cured within some minutes of work, checks left out; 0 when none fails.</summary>
+    /// <summary>Chance that the failing function of a unit is cured within some minutes of work, checks left out; 0 when none
+    /// fails.</summary>
     /// <param name="model">Its model.</param>
     /// <param name="events">What happened to it.</param>
     /// <param name="context">What the shop knows.</param>
@@ -24,14 +25,31 @@ public static class SecondLook
     /// <param name="costs">Costs.</param>
     /// <param name="minutes">Minutes of work.</param>
     public static double ChanceWithin(
-        DeviceModel model, IReadOnlyList<BenchEvent> events, CaseContext context, AccessState state, BenchCosts costs, double minutes)
+        DeviceModel model,
+        IReadOnlyList<BenchEvent> events,
+        CaseContext context,
+        AccessState state,
+        BenchCosts costs,
+        double minutes
+    )
     {
         var outcome = UnitDiagnosis.Make(model, events, context);
-        if (!outcome.IsOk || outcome.Value.Target is not { } target) return 0;
+        if (!outcome.IsOk || outcome.Value.Target is not { } target)
+            return 0;
         var shares = new BlameShares(outcome.Value.Case, target).Of(outcome.Value.Posterior.Fault, out _);
         var options = RepairOption.For(outcome.Value.Case, shares, costs);
-        return Math.Clamp(Math.Max(Greedy(shares, options, model.Profile.Preparation, state, costs, minutes),
-            options.Where(o => Takes(o, model.Profile.Preparation, state, costs) <= minutes).Select(o => o.Chance).DefaultIfEmpty(0).Max()), 0, 1);
+        return Math.Clamp(
+            Math.Max(
+                Greedy(shares, options, model.Profile.Preparation, state, costs, minutes),
+                options
+                    .Where(o => Takes(o, model.Profile.Preparation, state, costs) <= minutes)
+                    .Select(o => o.Chance)
+                    .DefaultIfEmpty(0)
+                    .Max()
+            ),
+            0,
+            1
+        );
     }
 
     /// <summary>
@@ -39,7 +57,14 @@ public static class SecondLook
     /// still fit. Never less than half of the best choice when the best single repair is considered too (the greedy rule
     /// for the knapsack problem).
     /// </summary>
-    private static double Greedy(double[] shares, IReadOnlyList<RepairOption> options, Preparation preparation, AccessState state, BenchCosts costs, double minutes)
+    private static double Greedy(
+        double[] shares,
+        IReadOnlyList<RepairOption> options,
+        Preparation preparation,
+        AccessState state,
+        BenchCosts costs,
+        double minutes
+    )
     {
         var left = (double[])shares.Clone();
         var waiting = options.ToList();
@@ -48,12 +73,18 @@ public static class SecondLook
         {
             double Chance(RepairOption o) => o.Cures.Sum(c => left[c.Fault] * c.Success);
             var now = state;
-            var best = waiting.Where(o => Takes(o, preparation, now, costs) <= minutes).OrderByDescending(o => Chance(o) / Takes(o, preparation, now, costs)).FirstOrDefault();
-            if (best is null || Chance(best) <= RepairOption.Negligible) return cured;
+            var best = waiting
+                .Where(o => Takes(o, preparation, now, costs) <= minutes)
+                .OrderByDescending(o => Chance(o) / Takes(o, preparation, now, costs))
+                .FirstOrDefault();
+            if (best is null || Chance(best) <= RepairOption.Negligible)
+                return cured;
             cured += Chance(best);
             minutes -= Takes(best, preparation, now, costs);
-            if (best.Method.State > state) state = best.Method.State;
-            foreach (var (fault, success) in best.Cures) left[fault] *= 1 - success;
+            if (best.Method.State > state)
+                state = best.Method.State;
+            foreach (var (fault, success) in best.Cures)
+                left[fault] *= 1 - success;
             waiting.Remove(best);
         }
     }

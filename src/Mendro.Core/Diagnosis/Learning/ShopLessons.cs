@@ -11,7 +11,8 @@ namespace Mendro.Core.Diagnosis;
 /// <param name="Number">Number of the job, for the list of units.</param>
 public sealed record Lesson(DeviceProfile Profile, string Revision, IReadOnlyList<(PartId PartId, string ModeId)> Causes, long Number = 0);
 
-/// <summary>How often a fault was the cause at this shop, against what the library or profile says. All rates are shares of the units brought in.</summary>
+/// <summary>How often a fault was the cause at this shop, against what the library or profile says. All rates are shares of the
+/// units brought in.</summary>
 /// <param name="Fault">The fault, with the library's or profile's prior.</param>
 /// <param name="Revision">Board revision, or blank for all.</param>
 /// <param name="Found">Units in which it was confirmed.</param>
@@ -22,7 +23,16 @@ public sealed record Lesson(DeviceProfile Profile, string Revision, IReadOnlyLis
 /// <param name="High">Upper end of it.</param>
 /// <param name="Numbers">Jobs in which it was confirmed.</param>
 public sealed record Pattern(
-    PartFault Fault, string Revision, int Found, int Units, double Base, double Learned, double Low, double High, IReadOnlyList<long> Numbers)
+    PartFault Fault,
+    string Revision,
+    int Found,
+    int Units,
+    double Base,
+    double Learned,
+    double Low,
+    double High,
+    IReadOnlyList<long> Numbers
+)
 {
     /// <summary>The shop's own share, 0 to 1.</summary>
     public double Own => Units > 0 ? Found / (double)Units : 0;
@@ -66,13 +76,21 @@ public sealed class ShopLessons
     /// <param name="revision">Board revision, or blank when it is not known.</param>
     public double[] Priors(DeviceModel model, string revision)
     {
-        if (Count == 0) return model.Faults.Select(f => f.Prior).ToArray();
+        if (Count == 0)
+            return model.Faults.Select(f => f.Prior).ToArray();
         var brought = new BroughtIn(model);
-        return model.Faults.Select((fault, f) => fault.Prior is <= 0 or >= 1 ? fault.Prior
-            : Math.Min(Highest, brought.Prior(f, Mean(Shape(model, brought, f, revision))))).ToArray();
+        return model
+            .Faults.Select(
+                (fault, f) =>
+                    fault.Prior is <= 0 or >= 1
+                        ? fault.Prior
+                        : Math.Min(Highest, brought.Prior(f, Mean(Shape(model, brought, f, revision))))
+            )
+            .ToArray();
     }
 
-    /// <summary>What the shop has learned of a model: every fault found at least once, and all that were expected but never found; the most telling first.</summary>
+    /// <summary>What the shop has learned of a model: every fault found at least once, and all that were expected but never found;
+    /// the most telling first.</summary>
     public IReadOnlyList<Pattern> Patterns(DeviceModel model, string revision)
     {
         var own = _lessons.Where(l => l.Profile.Id == model.Profile.Id && (revision.Length == 0 || l.Revision == revision)).ToList();
@@ -81,12 +99,26 @@ public sealed class ShopLessons
         for (var f = 0; f < model.Faults.Count; f++)
         {
             var fault = model.Faults[f];
-            if (fault.Prior is <= 0 or >= 1) continue;
+            if (fault.Prior is <= 0 or >= 1)
+                continue;
             var found = own.Where(l => l.Causes.Contains((fault.Part.Id, fault.Mode.Id))).ToList();
             var start = brought.Share(f, fault.Prior);
-            if (found.Count == 0 && own.Count * start < 1) continue;
+            if (found.Count == 0 && own.Count * start < 1)
+                continue;
             var (a, b) = Shape(model, brought, f, revision);
-            patterns.Add(new Pattern(fault, revision, found.Count, own.Count, start, Mean((a, b)), Beta.InvCDF(a, b, 0.05), Beta.InvCDF(a, b, 0.95), found.Select(l => l.Number).ToList()));
+            patterns.Add(
+                new Pattern(
+                    fault,
+                    revision,
+                    found.Count,
+                    own.Count,
+                    start,
+                    Mean((a, b)),
+                    Beta.InvCDF(a, b, 0.05),
+                    Beta.InvCDF(a, b, 0.95),
+                    found.Select(l => l.Number).ToList()
+                )
+            );
         }
 
         return patterns.OrderByDescending(p => Math.Abs(Math.Log(p.Learned / p.Base))).ToList();
@@ -98,7 +130,8 @@ public sealed class ShopLessons
         var fault = model.Faults[index];
         var start = Math.Min(Highest, brought.Share(index, fault.Prior) * KindRatio(model, fault));
         var (a, b) = (_strength, _strength * (1 - start) / start);
-        if (!_byProfile.TryGetValue(model.Profile.Id, out var told)) return (a, b);
+        if (!_byProfile.TryGetValue(model.Profile.Id, out var told))
+            return (a, b);
         foreach (var (theirs, units, found) in told.Of(fault.Part.Id, fault.Mode.Id))
         {
             // With the revision unknown on either side the lesson holds for the model.
@@ -112,10 +145,12 @@ public sealed class ShopLessons
     /// <summary>How much more often than expected the same kind of part failed this way in other models.</summary>
     private double KindRatio(DeviceModel model, PartFault fault)
     {
-        double found = 0, expected = 0;
+        double found = 0,
+            expected = 0;
         foreach (var (profileId, told) in _byProfile)
         {
-            if (profileId == model.Profile.Id) continue;
+            if (profileId == model.Profile.Id)
+                continue;
             found += told.FoundOfKind(fault.Part.Kind, fault.Mode.Id);
             expected += told.ExpectedOfKind(fault.Part.Kind, fault.Mode.Id);
         }

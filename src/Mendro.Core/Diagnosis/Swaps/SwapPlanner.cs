@@ -12,7 +12,15 @@ namespace Mendro.Core.Diagnosis;
 /// <param name="Bits">How much doubt about the culprit it takes away, in bits.</param>
 /// <param name="IfWorks">Leading suspect when it works then.</param>
 /// <param name="IfFails">Leading suspect when it still fails.</param>
-public sealed record SwapProposal(DeviceFunction Function, PartId PartId, GearItem With, double ChanceItFails, double Bits, Suspect? IfWorks, Suspect? IfFails);
+public sealed record SwapProposal(
+    DeviceFunction Function,
+    PartId PartId,
+    GearItem With,
+    double ChanceItFails,
+    double Bits,
+    Suspect? IfWorks,
+    Suspect? IfFails
+);
 
 /// <summary>
 /// Plans swap trials: one thing at a time, everything in a failing set is suspect, everything in a passing set is
@@ -40,8 +48,12 @@ public static class SwapPlanner
     {
         var closure = model.Closure(functionId);
         var pieces = Swappable(model, functionId).Select(p => p.Id).ToHashSet();
-        return model.Profile.Parts.Where(p => closure.Contains(p.Id) && !swappedOut.Contains(p.Id) && (pieces.Contains(p.Id) || !swappedOut.Contains(WholeUnit)))
-            .Select(p => p.Id).ToList();
+        return model
+            .Profile.Parts.Where(p =>
+                closure.Contains(p.Id) && !swappedOut.Contains(p.Id) && (pieces.Contains(p.Id) || !swappedOut.Contains(WholeUnit))
+            )
+            .Select(p => p.Id)
+            .ToList();
     }
 
     /// <summary>Kind of gear that can stand in for a whole unit of this sort.</summary>
@@ -57,43 +69,69 @@ public static class SwapPlanner
     /// <param name="most">How many to propose.</param>
     public static IReadOnlyList<SwapProposal> Propose(UnitDiagnosis diagnosis, IReadOnlyList<GearItem> available, int most = 3)
     {
-        if (diagnosis.Target is not { } target) return [];
+        if (diagnosis.Target is not { } target)
+            return [];
         var unit = diagnosis.Case;
         var blame = new BlameShares(unit, target);
         var now = Entropy(unit, blame.Of(diagnosis.Posterior.Fault, out var unknown), unknown);
-        var slots = Swappable(unit.Model, target.Id).Select(p => (p.Id, p.Kind)).Append(((PartId)WholeUnit, UnitKind(unit.Model.Library, unit.Model.Profile.Kind)));
+        var slots = Swappable(unit.Model, target.Id)
+            .Select(p => (p.Id, p.Kind))
+            .Append(((PartId)WholeUnit, UnitKind(unit.Model.Library, unit.Model.Profile.Kind)));
         var proposals = new List<SwapProposal>();
         foreach (var (partId, kind) in slots)
         {
             // Of the pieces of a kind the least worn one is taken.
             var tried = Tried(unit, target.Id, Chain(unit.Model, target.Id, [partId]));
-            if (available.Where(g => g.Kind == kind && !tried.Contains(g.Id)).OrderBy(g => g.UsesSinceCleaning).FirstOrDefault() is not { } gear) continue;
+            if (
+                available.Where(g => g.Kind == kind && !tried.Contains(g.Id)).OrderBy(g => g.UsesSinceCleaning).FirstOrDefault()
+                is not { } gear
+            )
+                continue;
             var template = Template(unit, target, partId, gear);
             var what = unit.WhatIf(diagnosis.Posterior, template);
             var works = what.ProbabilityAbsent;
             var yes = blame.Of(what.IfPresent, out var unknownYes);
             var no = blame.Of(what.IfAbsent, out var unknownNo);
             var bits = now - (1 - works) * Entropy(unit, yes, unknownYes) - works * Entropy(unit, no, unknownNo);
-            if (bits < LeastBits) continue;
-            proposals.Add(new SwapProposal(target, partId, gear, 1 - works, bits, Leading(unit, what.IfAbsent, no), Leading(unit, what.IfPresent, yes)));
+            if (bits < LeastBits)
+                continue;
+            proposals.Add(
+                new SwapProposal(
+                    target,
+                    partId,
+                    gear,
+                    1 - works,
+                    bits,
+                    Leading(unit, what.IfAbsent, no),
+                    Leading(unit, what.IfPresent, yes)
+                )
+            );
         }
 
         return proposals.OrderByDescending(p => p.Bits).Take(most).ToList();
     }
 
     /// <summary>Gear with which this very chain was tried since the last repair; again it would hardly tell more.</summary>
-    private static HashSet<string> Tried(UnitCase unit, FunctionId functionId, IReadOnlyList<PartId> chain) => unit.Events.Reverse().TakeWhile(e => e is not RepairDone)
-        .OfType<SwapTried>().Where(s => s.FunctionId == functionId && s.Chain.SequenceEqual(chain)).SelectMany(s => s.Gear ?? []).ToHashSet();
+    private static HashSet<string> Tried(UnitCase unit, FunctionId functionId, IReadOnlyList<PartId> chain) =>
+        unit
+            .Events.Reverse()
+            .TakeWhile(e => e is not RepairDone)
+            .OfType<SwapTried>()
+            .Where(s => s.FunctionId == functionId && s.Chain.SequenceEqual(chain))
+            .SelectMany(s => s.Gear ?? [])
+            .ToHashSet();
 
     private static FindingTemplate Template(UnitCase unit, DeviceFunction target, PartId partId, GearItem gear)
     {
         var template = unit.Swapped(target, new SwapTried(-1, target.Id, Chain(unit.Model, target.Id, [partId]), false, [gear.Id]), -1);
-        if (unit.GearFaults(gear.Id).Count > 0) return template;
+        if (unit.GearFaults(gear.Id).Count > 0)
+            return template;
         // A piece that took no part yet is not in the network: its own chance to fail is one more leak.
         var kind = unit.Model.Library.FindPartKind(gear.Kind);
         var holds = (kind?.Modes ?? []).Aggregate(
             1 - template.Leak,
-            (p, mode) => p * (1 - GearWear.Prior(kind, mode, gear.UsesSinceCleaning) * EvidenceWeights.Fails(mode)));
+            (p, mode) => p * (1 - GearWear.Prior(kind, mode, gear.UsesSinceCleaning) * EvidenceWeights.Fails(mode))
+        );
         return template with { Leak = 1 - holds };
     }
 
@@ -102,12 +140,18 @@ public static class SwapPlanner
     {
         var byPart = new Dictionary<string, double> { [""] = unknown };
         for (var f = 0; f < shares.Length; f++)
-            if (shares[f] > 0) byPart[unit.Faults[f].Part.Id] = byPart.GetValueOrDefault(unit.Faults[f].Part.Id) + shares[f];
+            if (shares[f] > 0)
+                byPart[unit.Faults[f].Part.Id] = byPart.GetValueOrDefault(unit.Faults[f].Part.Id) + shares[f];
         var total = byPart.Values.Sum();
         return -byPart.Values.Where(s => s > 0).Sum(s => s / total * Math.Log2(s / total));
     }
 
-    private static Suspect? Leading(UnitCase unit, Func<int, double> posterior, double[] shares) => Enumerable.Range(0, shares.Length)
-        .OrderByDescending(f => shares[f]).Take(1).Where(f => shares[f] > 0.02)
-        .Select(f => new Suspect(f, unit.Faults[f], posterior(unit.UncuredPiece(f)), shares[f])).FirstOrDefault();
+    private static Suspect? Leading(UnitCase unit, Func<int, double> posterior, double[] shares) =>
+        Enumerable
+            .Range(0, shares.Length)
+            .OrderByDescending(f => shares[f])
+            .Take(1)
+            .Where(f => shares[f] > 0.02)
+            .Select(f => new Suspect(f, unit.Faults[f], posterior(unit.UncuredPiece(f)), shares[f]))
+            .FirstOrDefault();
 }

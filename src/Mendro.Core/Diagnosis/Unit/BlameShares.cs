@@ -31,7 +31,10 @@ public sealed class BlameShares
         // The look has already moved the posterior; here only “is it a cause at all” counts. What a step broke after the
         // failure had begun may be there too, but is not to blame for it.
         var possible = unit.Network.Findings[finding].Links.Where(l => l.P > 0).Select(l => unit.FaultOf(l.Fault)).ToHashSet();
-        _causes = unit.LinksOf(unit.Model.FunctionFails(target)).Where(l => possible.Contains(l.Fault)).Select(l => (l.Fault, l.P)).ToArray();
+        _causes = unit.LinksOf(unit.Model.FunctionFails(target))
+            .Where(l => possible.Contains(l.Fault))
+            .Select(l => (l.Fault, l.P))
+            .ToArray();
     }
 
     /// <summary>
@@ -45,17 +48,21 @@ public sealed class BlameShares
     {
         var shares = new double[_unit.Faults.Count];
         unexplained = UnknownPiece is { } piece ? posterior(piece) : 0;
-        double all = 0, sum = 0;
-        foreach (var (fault, p) in _causes) all += shares[fault] = posterior(_unit.UncuredPiece(fault)) * p;
+        double all = 0,
+            sum = 0;
+        foreach (var (fault, p) in _causes)
+            all += shares[fault] = posterior(_unit.UncuredPiece(fault)) * p;
         foreach (var (fault, p) in _causes)
         {
             var others = Math.Min(1, unexplained + all - shares[fault]);
-            if (p < 1) shares[fault] /= 1 - (1 - p) * (1 - others);
+            if (p < 1)
+                shares[fault] /= 1 - (1 - p) * (1 - others);
             sum += shares[fault];
         }
 
         if (sum > 0)
-            foreach (var (fault, _) in _causes) shares[fault] *= (1 - unexplained) / sum;
+            foreach (var (fault, _) in _causes)
+                shares[fault] *= (1 - unexplained) / sum;
         return shares;
     }
 
@@ -63,8 +70,11 @@ public sealed class BlameShares
     public IReadOnlyList<Suspect> Suspects(Func<int, double> posterior, out double unexplained)
     {
         var shares = Of(posterior, out unexplained);
-        return Enumerable.Range(0, shares.Length)
+        return Enumerable
+            .Range(0, shares.Length)
             .Select(i => new Suspect(i, _unit.Faults[i], posterior(_unit.UncuredPiece(i)), shares[i]))
-            .OrderByDescending(s => s.Share).ThenByDescending(s => s.Posterior).ToList();
+            .OrderByDescending(s => s.Share)
+            .ThenByDescending(s => s.Posterior)
+            .ToList();
     }
 }

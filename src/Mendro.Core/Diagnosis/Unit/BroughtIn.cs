@@ -19,16 +19,22 @@ public sealed class BroughtIn
         foreach (var fails in model.Profile.Functions.Select(model.FunctionFails))
         {
             none *= 1 - fails.Leak;
-            foreach (var link in fails.Links) hidden[link.Fault] *= 1 - link.P;
+            foreach (var link in fails.Links)
+                hidden[link.Fault] *= 1 - link.P;
         }
 
-        for (var f = 0; f < hidden.Length; f++) none *= 1 - model.Faults[f].Prior * (1 - hidden[f]);
+        for (var f = 0; f < hidden.Length; f++)
+            none *= 1 - model.Faults[f].Prior * (1 - hidden[f]);
         ChanceThatSomethingFails = 1 - none;
-        _factor = model.Faults.Select((fault, f) =>
-        {
-            var others = none / (1 - fault.Prior * (1 - hidden[f]));
-            return (1 - others * hidden[f]) / ChanceThatSomethingFails;
-        }).ToArray();
+        _factor = model
+            .Faults.Select(
+                (fault, f) =>
+                {
+                    var others = none / (1 - fault.Prior * (1 - hidden[f]));
+                    return (1 - others * hidden[f]) / ChanceThatSomethingFails;
+                }
+            )
+            .ToArray();
     }
 
     /// <summary>Chance that some function fails in a unit drawn from the network, 0 to 1.</summary>

@@ -36,8 +36,7 @@ public static class GearWear
     /// <param name="kind">Part kind; null for one the library does not know.</param>
     /// <param name="mode">Failure mode.</param>
     /// <param name="uses">Uses since the last cleaning, 0 or more.</param>
-    public static double Prior(PartKind? kind, FailureMode mode, int uses) =>
-        Prior(mode.Prior * KnownGood, kind, uses);
+    public static double Prior(PartKind? kind, FailureMode mode, int uses) => Prior(mode.Prior * KnownGood, kind, uses);
 
     /// <summary>Chance that it is at fault after some uses: each use has its own small chance.</summary>
     /// <param name="prior">Chance when just cleaned, 0 to 1.</param>

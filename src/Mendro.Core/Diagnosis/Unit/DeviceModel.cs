@@ -53,7 +53,8 @@ public sealed class DeviceModel
                 faults.Add(new PartFault(part, mode, prior));
             }
 
-            if (indexes.Any(i => faults[i].Mode.Effect == ModeEffect.Short)) _rails[part.Id] = Graph.RailOf(part.Id);
+            if (indexes.Any(i => faults[i].Mode.Effect == ModeEffect.Short))
+                _rails[part.Id] = Graph.RailOf(part.Id);
         }
 
         Faults = faults;
@@ -76,16 +77,32 @@ public sealed class DeviceModel
     public IReadOnlyList<int> FaultsOf(PartId partId) => _faultsOfPart.TryGetValue(partId, out var list) ? list : [];
 
     /// <summary>Parts a function depends on.</summary>
-    public IReadOnlySet<PartId> Closure(FunctionId functionId) => _closures.TryGetValue(functionId, out var set) ? set : new HashSet<PartId>();
+    public IReadOnlySet<PartId> Closure(FunctionId functionId) =>
+        _closures.TryGetValue(functionId, out var set) ? set : new HashSet<PartId>();
 
     /// <summary>“The function fails”, whatever it looks like.</summary>
-    public FindingTemplate FunctionFails(DeviceFunction function) => _templates.GetOrAdd($"fn:{function.Id}", id =>
-        new FindingTemplate(id, EvidenceWeights.FunctionLeak, LinksTo(function, (_, fails) => fails), Damage(Closure(function.Id), EvidenceWeights.DamageFails)));
+    public FindingTemplate FunctionFails(DeviceFunction function) =>
+        _templates.GetOrAdd(
+            $"fn:{function.Id}",
+            id => new FindingTemplate(
+                id,
+                EvidenceWeights.FunctionLeak,
+                LinksTo(function, (_, fails) => fails),
+                Damage(Closure(function.Id), EvidenceWeights.DamageFails)
+            )
+        );
 
     /// <summary>“The function fails and looks like this”; stands in place of the plain failure when the look is told.</summary>
-    public FindingTemplate FunctionLooks(DeviceFunction function, string lookId) => _templates.GetOrAdd($"fn:{function.Id}:{lookId}", id =>
-        new FindingTemplate(id, EvidenceWeights.LookLeak, LinksTo(function, (fault, fails) => fails * Share(fault, function, lookId)),
-            Damage(Closure(function.Id), EvidenceWeights.DamageFails * (lookId == "nothing" ? 0.5 : 0.15))));
+    public FindingTemplate FunctionLooks(DeviceFunction function, string lookId) =>
+        _templates.GetOrAdd(
+            $"fn:{function.Id}:{lookId}",
+            id => new FindingTemplate(
+                id,
+                EvidenceWeights.LookLeak,
+                LinksTo(function, (fault, fails) => fails * Share(fault, function, lookId)),
+                Damage(Closure(function.Id), EvidenceWeights.DamageFails * (lookId == "nothing" ? 0.5 : 0.15))
+            )
+        );
 
     /// <summary>True when the library knows this look for the function's kind.</summary>
     public bool HasLook(DeviceFunction function, string? lookId) =>
@@ -99,68 +116,126 @@ public sealed class DeviceModel
     public FindingTemplate SwapFails(DeviceFunction function, IReadOnlyList<PartId> chain, long id, bool flickers = false)
     {
         var parts = chain.ToHashSet();
-        var links = FunctionFails(function).Links.Where(l => parts.Contains(Faults[l.Fault].Part.Id))
-            .Select(l => flickers ? l with { P = l.P * Flickers(Faults[l.Fault].Mode) } : l).ToList();
-        return new FindingTemplate($"swap:{id}", EvidenceWeights.FunctionLeak, links, Damage(parts.Intersect(Closure(function.Id)), EvidenceWeights.DamageFails));
+        var links = FunctionFails(function)
+            .Links.Where(l => parts.Contains(Faults[l.Fault].Part.Id))
+            .Select(l => flickers ? l with { P = l.P * Flickers(Faults[l.Fault].Mode) } : l)
+            .ToList();
+        return new FindingTemplate(
+            $"swap:{id}",
+            EvidenceWeights.FunctionLeak,
+            links,
+            Damage(parts.Intersect(Closure(function.Id)), EvidenceWeights.DamageFails)
+        );
     }
 
     /// <summary>“It changes when the unit is pressed, flexed or warmed”.</summary>
-    public FindingTemplate ChangesWhen(DeviceFunction function, Provocation how) => _templates.GetOrAdd($"provoked:{function.Id}:{how}", id =>
-        new FindingTemplate(id, EvidenceWeights.ProvokedLeak, LinksTo(function, (fault, _) => EvidenceWeights.Changes(fault.Mode, function.Kind, how)).Where(l => l.P > 0).ToList()));
+    public FindingTemplate ChangesWhen(DeviceFunction function, Provocation how) =>
+        _templates.GetOrAdd(
+            $"provoked:{function.Id}:{how}",
+            id => new FindingTemplate(
+                id,
+                EvidenceWeights.ProvokedLeak,
+                LinksTo(function, (fault, _) => EvidenceWeights.Changes(fault.Mode, function.Kind, how)).Where(l => l.P > 0).ToList()
+            )
+        );
 
     /// <summary>“It fails all the while the unit is pressed, flexed or warmed”.</summary>
-    public FindingTemplate FailsThroughout(DeviceFunction function, Provocation how) => _templates.GetOrAdd($"steady:{function.Id}:{how}", id =>
-        new FindingTemplate(id, EvidenceWeights.FunctionLeak, LinksTo(function, (fault, fails) => fails * (1 - EvidenceWeights.Changes(fault.Mode, function.Kind, how))),
-            Damage(Closure(function.Id), EvidenceWeights.DamageFails)));
+    public FindingTemplate FailsThroughout(DeviceFunction function, Provocation how) =>
+        _templates.GetOrAdd(
+            $"steady:{function.Id}:{how}",
+            id => new FindingTemplate(
+                id,
+                EvidenceWeights.FunctionLeak,
+                LinksTo(function, (fault, fails) => fails * (1 - EvidenceWeights.Changes(fault.Mode, function.Kind, how))),
+                Damage(Closure(function.Id), EvidenceWeights.DamageFails)
+            )
+        );
 
     /// <summary>Share of the failures under a mode that come and go.</summary>
-    public static double Flickers(FailureMode mode) => mode.Effect switch
-    {
-        ModeEffect.Intermittent => 0.7,
-        ModeEffect.Degraded => 0.2,
-        _ => (mode.Looks ?? []).Any(l => l.Look == "pressed") ? 0.2 : 0.03,
-    };
+    public static double Flickers(FailureMode mode) =>
+        mode.Effect switch
+        {
+            ModeEffect.Intermittent => 0.7,
+            ModeEffect.Degraded => 0.2,
+            _ => (mode.Looks ?? []).Any(l => l.Look == "pressed") ? 0.2 : 0.03,
+        };
 
     /// <summary>“The probe does not show what a good unit shows”.</summary>
-    public FindingTemplate ProbeAbnormal(Probe probe) => _templates.GetOrAdd($"probe:{probe.Id}", id =>
-        new FindingTemplate(id, TradeLibrary.Of(probe.Kind).ByEye ? EvidenceWeights.EyeLeak : EvidenceWeights.ProbeLeak,
-            probe.Kind switch
-            {
-                ProbeKind.Volts or ProbeKind.Current => VoltsLinks(probe),
-                _ when probe.Rail is not null => RailLinks(probe),
-                _ => SpanLinks(probe),
-            },
-            probe switch
-            {
-                { Kind: ProbeKind.Volts or ProbeKind.Current, At: { } at } => Damage(Graph.Upstream(at, powerOnly: true), 0.85),
-                { Rail: { } rail } => Damage(Graph.RailOf(rail).Members, 0.15),
-                _ => Damage(probe.PartIds(), 0.5),
-            }));
+    public FindingTemplate ProbeAbnormal(Probe probe) =>
+        _templates.GetOrAdd(
+            $"probe:{probe.Id}",
+            id => new FindingTemplate(
+                id,
+                TradeLibrary.Of(probe.Kind).ByEye ? EvidenceWeights.EyeLeak : EvidenceWeights.ProbeLeak,
+                probe.Kind switch
+                {
+                    ProbeKind.Volts or ProbeKind.Current => VoltsLinks(probe),
+                    _ when probe.Rail is not null => RailLinks(probe),
+                    _ => SpanLinks(probe),
+                },
+                probe switch
+                {
+                    { Kind: ProbeKind.Volts or ProbeKind.Current, At: { } at } => Damage(Graph.Upstream(at, powerOnly: true), 0.85),
+                    { Rail: { } rail } => Damage(Graph.RailOf(rail).Members, 0.15),
+                    _ => Damage(probe.PartIds(), 0.5),
+                }
+            )
+        );
 
     /// <summary>“The reading changes when the place is pressed, flexed or touched”: a cracked joint right there.</summary>
-    public FindingTemplate ProbeJumps(Probe probe) => _templates.GetOrAdd($"probe:{probe.Id}:jumps", id =>
-    {
-        // A probe on the way from one part to the next touches both ends.
-        var here = (probe.Spans ?? []).Cast<PartId?>().Append(probe.At).Append(probe.Toward).OfType<PartId>().ToHashSet();
-        var links = Faults.Select((fault, i) => (fault, i))
-            .Where(x => here.Contains(x.fault.Part.Id) && x.fault.Mode.Effect == ModeEffect.Intermittent)
-            .Select(x => new Link(x.i, EvidenceWeights.JumpsWhenIntermittent)).ToList();
-        return new FindingTemplate(id, EvidenceWeights.JumpLeak, links);
-    });
+    public FindingTemplate ProbeJumps(Probe probe) =>
+        _templates.GetOrAdd(
+            $"probe:{probe.Id}:jumps",
+            id =>
+            {
+                // A probe on the way from one part to the next touches both ends.
+                var here = (probe.Spans ?? []).Cast<PartId?>().Append(probe.At).Append(probe.Toward).OfType<PartId>().ToHashSet();
+                var links = Faults
+                    .Select((fault, i) => (fault, i))
+                    .Where(x => here.Contains(x.fault.Part.Id) && x.fault.Mode.Effect == ModeEffect.Intermittent)
+                    .Select(x => new Link(x.i, EvidenceWeights.JumpsWhenIntermittent))
+                    .ToList();
+                return new FindingTemplate(id, EvidenceWeights.JumpLeak, links);
+            }
+        );
 
     /// <summary>“The mark was seen at intake”.</summary>
-    public FindingTemplate Mark(ConditionMark mark) => _templates.GetOrAdd($"mark:{mark.Id}", id =>
-        new FindingTemplate(id, mark.Leak, Faults.Select((fault, i) => new Link(i, (mark.Hints ?? [])
-                .Where(h => h.Kind == fault.Part.Kind && (h.Mode == fault.Mode.Id || h.Mode == "*"))
-                .Select(h => h.P).DefaultIfEmpty(0).Max()))
-            .Where(l => l.P > 0).ToList()));
+    public FindingTemplate Mark(ConditionMark mark) =>
+        _templates.GetOrAdd(
+            $"mark:{mark.Id}",
+            id => new FindingTemplate(
+                id,
+                mark.Leak,
+                Faults
+                    .Select(
+                        (fault, i) =>
+                            new Link(
+                                i,
+                                (mark.Hints ?? [])
+                                    .Where(h => h.Kind == fault.Part.Kind && (h.Mode == fault.Mode.Id || h.Mode == "*"))
+                                    .Select(h => h.P)
+                                    .DefaultIfEmpty(0)
+                                    .Max()
+                            )
+                    )
+                    .Where(l => l.P > 0)
+                    .ToList()
+            )
+        );
 
     /// <summary>“The cause was seen with one's own eyes”.</summary>
-    public FindingTemplate Confirmed(PartId partId, string modeId) => _templates.GetOrAdd($"cause:{partId}.{modeId}", id =>
-        new FindingTemplate(id, EvidenceWeights.ConfirmationLeak, FaultsOf(partId)
-            .Where(i => Faults[i].Mode.Id == modeId).Select(i => new Link(i, EvidenceWeights.Confirmation)).ToList()));
+    public FindingTemplate Confirmed(PartId partId, string modeId) =>
+        _templates.GetOrAdd(
+            $"cause:{partId}.{modeId}",
+            id => new FindingTemplate(
+                id,
+                EvidenceWeights.ConfirmationLeak,
+                FaultsOf(partId).Where(i => Faults[i].Mode.Id == modeId).Select(i => new Link(i, EvidenceWeights.Confirmation)).ToList()
+            )
+        );
 
-    private static Dictionary<PartId, double> Damage(IEnumerable<PartId> parts, double p) => parts.Distinct().ToDictionary(id => id, _ => p);
+    private static Dictionary<PartId, double> Damage(IEnumerable<PartId> parts, double p) =>
+        parts.Distinct().ToDictionary(id => id, _ => p);
 
     private List<Link> LinksTo(DeviceFunction function, Func<PartFault, double, double> p)
     {
@@ -171,8 +246,10 @@ public sealed class DeviceModel
             var fault = Faults[i];
             var needed = closure.Contains(fault.Part.Id);
             // A short takes its whole rail along, also for functions that do not need the part itself.
-            if (!needed && fault.Mode.Effect == ModeEffect.Short) needed = _rails[fault.Part.Id].Heads.Overlaps(closure);
-            if (needed) links.Add(new Link(i, p(fault, EvidenceWeights.Fails(fault.Mode))));
+            if (!needed && fault.Mode.Effect == ModeEffect.Short)
+                needed = _rails[fault.Part.Id].Heads.Overlaps(closure);
+            if (needed)
+                links.Add(new Link(i, p(fault, EvidenceWeights.Fails(fault.Mode))));
         }
 
         return links;
@@ -180,27 +257,40 @@ public sealed class DeviceModel
 
     private double Share(PartFault fault, DeviceFunction function, string lookId)
     {
-        var listed = (fault.Mode.Looks ?? []).Where(l => l.Look == lookId && (l.Function == function.Kind || l.Function == "*"))
-            .Select(l => (double?)l.Share).Max();
-        if (listed is { } share) return share;
+        var listed = (fault.Mode.Looks ?? [])
+            .Where(l => l.Look == lookId && (l.Function == function.Kind || l.Function == "*"))
+            .Select(l => (double?)l.Share)
+            .Max();
+        if (listed is { } share)
+            return share;
         var looks = (fault.Mode.Looks ?? []).Where(l => l.Function == function.Kind || l.Function == "*").Sum(l => l.Share);
         var left = Math.Max(0, 1 - looks);
-        if (fault.Mode.Effect == ModeEffect.Short && (lookId is "dim" or "on-then-off")) return EvidenceWeights.SaggingLook * left;
+        if (fault.Mode.Effect == ModeEffect.Short && (lookId is "dim" or "on-then-off"))
+            return EvidenceWeights.SaggingLook * left;
         if (lookId == "nothing" && CutsPower(fault))
-            return Math.Max(EvidenceWeights.OtherLook, (fault.Mode.Effect == ModeEffect.Short ? 1 - 2 * EvidenceWeights.SaggingLook - 0.1 : EvidenceWeights.NothingForWantOfPower) * left);
-        if (CutsPower(fault)) return EvidenceWeights.OtherLook;
-        var others = Math.Max(1, (Library.FindFunctionKind(function.Kind)?.Looks.Count ?? 1) - (fault.Mode.Looks?.Count(l => l.Function == function.Kind) ?? 0));
+            return Math.Max(
+                EvidenceWeights.OtherLook,
+                (fault.Mode.Effect == ModeEffect.Short ? 1 - 2 * EvidenceWeights.SaggingLook - 0.1 : EvidenceWeights.NothingForWantOfPower)
+                    * left
+            );
+        if (CutsPower(fault))
+            return EvidenceWeights.OtherLook;
+        var others = Math.Max(
+            1,
+            (Library.FindFunctionKind(function.Kind)?.Looks.Count ?? 1) - (fault.Mode.Looks?.Count(l => l.Function == function.Kind) ?? 0)
+        );
         return Math.Clamp(left / others, EvidenceWeights.OtherLook, 0.5);
     }
 
     private bool CutsPower(PartFault fault) =>
         fault.Mode.Effect == ModeEffect.Short
         || fault.Mode.Effect is ModeEffect.Open or ModeEffect.Dead or ModeEffect.Intermittent
-        && Graph.OutOf(fault.Part.Id).Any(f => f.Carries == Carries.Power);
+            && Graph.OutOf(fault.Part.Id).Any(f => f.Carries == Carries.Power);
 
     private List<Link> VoltsLinks(Probe probe)
     {
-        if (probe.At is not { } at) return [];
+        if (probe.At is not { } at)
+            return [];
         var upstream = Graph.Upstream(at, powerOnly: true);
         var links = new List<Link>();
         for (var i = 0; i < Faults.Count; i++)
@@ -210,7 +300,8 @@ public sealed class DeviceModel
             if (mode.Effect == ModeEffect.Short)
             {
                 // With the load unplugged a short behind the point does not pull it down; one at the point itself does.
-                if (_rails[part.Id].Members.Contains(at) && (!probe.Unloaded || upstream.Contains(part.Id))) links.Add(new Link(i, EvidenceWeights.VoltsAbnormal(mode)));
+                if (_rails[part.Id].Members.Contains(at) && (!probe.Unloaded || upstream.Contains(part.Id)))
+                    links.Add(new Link(i, EvidenceWeights.VoltsAbnormal(mode)));
             }
             else if (upstream.Contains(part.Id))
             {
@@ -224,9 +315,11 @@ public sealed class DeviceModel
     private List<Link> RailLinks(Probe probe)
     {
         var members = Graph.RailOf(probe.Rail!.Value).Members;
-        return Faults.Select((fault, i) => (fault, i))
+        return Faults
+            .Select((fault, i) => (fault, i))
             .Where(x => x.fault.Mode.Effect == ModeEffect.Short && members.Contains(x.fault.Part.Id))
-            .Select(x => new Link(x.i, x.fault.Mode.Detect?.GetValueOrDefault(ProbeKind.Ohms, 0.9) ?? 0.9)).ToList();
+            .Select(x => new Link(x.i, x.fault.Mode.Detect?.GetValueOrDefault(ProbeKind.Ohms, 0.9) ?? 0.9))
+            .ToList();
     }
 
     private List<Link> SpanLinks(Probe probe)
@@ -235,9 +328,11 @@ public sealed class DeviceModel
         var links = new List<Link>();
         for (var i = 0; i < Faults.Count; i++)
         {
-            if (!spans.Contains(Faults[i].Part.Id)) continue;
+            if (!spans.Contains(Faults[i].Part.Id))
+                continue;
             var p = Detects(Faults[i].Mode, probe.Kind);
-            if (p > 0) links.Add(new Link(i, p));
+            if (p > 0)
+                links.Add(new Link(i, p));
         }
 
         return links;
@@ -245,7 +340,8 @@ public sealed class DeviceModel
 
     private static double Detects(FailureMode mode, ProbeKind kind)
     {
-        if (mode.Detect?.TryGetValue(kind, out var listed) == true) return listed;
+        if (mode.Detect?.TryGetValue(kind, out var listed) == true)
+            return listed;
         return (kind, mode.Effect) switch
         {
             (ProbeKind.Continuity or ProbeKind.Ohms or ProbeKind.Diode, ModeEffect.Open) => 0.95,

@@ -61,11 +61,18 @@ public static class EvidenceWeights
     /// <summary>Chance that an intermittent shows a change when provoked in a certain way.</summary>
     public static double Changes(FailureMode mode, string functionKind, Provocation how)
     {
-        double Looks(string look) => (mode.Looks ?? []).Where(l => l.Look == look && (l.Function == functionKind || l.Function == "*")).Select(l => l.Share).DefaultIfEmpty(0).Max();
+        double Looks(string look) =>
+            (mode.Looks ?? [])
+                .Where(l => l.Look == look && (l.Function == functionKind || l.Function == "*"))
+                .Select(l => l.Share)
+                .DefaultIfEmpty(0)
+                .Max();
         var warm = Looks("warm");
-        if (how == Provocation.Warmed) return mode.Effect == ModeEffect.Intermittent ? Math.Max(0.25, Math.Min(0.8, warm * 1.2)) : warm * 0.8;
+        if (how == Provocation.Warmed)
+            return mode.Effect == ModeEffect.Intermittent ? Math.Max(0.25, Math.Min(0.8, warm * 1.2)) : warm * 0.8;
         // What fails only when warm hardly minds a finger; dirty contacts do, as often as they are said to.
-        if (mode.Effect == ModeEffect.Intermittent) return warm >= 0.5 ? 0.2 : JumpsWhenIntermittent;
+        if (mode.Effect == ModeEffect.Intermittent)
+            return warm >= 0.5 ? 0.2 : JumpsWhenIntermittent;
         return Looks("pressed");
     }
 
@@ -78,25 +85,33 @@ public static class EvidenceWeights
     /// <param name="fault">Fault.</param>
     /// <param name="timesBefore">How often it was done before, 0 for the first time.</param>
     public static double Success(Method method, PartFault fault, int timesBefore) =>
-        (fault.Mode.Id == StepDamage
-            ? Math.Max(TradeLibrary.Success(method, "*", StepDamage), method.Type == MethodType.Replace && method.Cures.Any(c => c.Kind == fault.Part.Kind) ? 0.7 : 0)
-            : TradeLibrary.Success(method, fault.Part.Kind, fault.Mode.Id)) * Math.Pow(RepeatShare, timesBefore);
+        (
+            fault.Mode.Id == StepDamage
+                ? Math.Max(
+                    TradeLibrary.Success(method, "*", StepDamage),
+                    method.Type == MethodType.Replace && method.Cures.Any(c => c.Kind == fault.Part.Kind) ? 0.7 : 0
+                )
+                : TradeLibrary.Success(method, fault.Part.Kind, fault.Mode.Id)
+        ) * Math.Pow(RepeatShare, timesBefore);
 
     /// <summary>Chance that a function that needs the part fails, by effect of the fault.</summary>
-    public static double Fails(FailureMode mode) => mode.Fails ?? mode.Effect switch
-    {
-        ModeEffect.Open or ModeEffect.Dead => 0.98,
-        ModeEffect.Short => 0.9,
-        ModeEffect.Intermittent => 0.5,
-        _ => 0.35,
-    };
+    public static double Fails(FailureMode mode) =>
+        mode.Fails
+        ?? mode.Effect switch
+        {
+            ModeEffect.Open or ModeEffect.Dead => 0.98,
+            ModeEffect.Short => 0.9,
+            ModeEffect.Intermittent => 0.5,
+            _ => 0.35,
+        };
 
     /// <summary>Chance that volts downstream of the part are missing or low.</summary>
-    public static double VoltsAbnormal(FailureMode mode) => mode.Effect switch
-    {
-        ModeEffect.Open or ModeEffect.Dead => 0.99,
-        ModeEffect.Short => 0.9,
-        ModeEffect.Intermittent => mode.Fails ?? 0.5,
-        _ => 0.25,
-    };
+    public static double VoltsAbnormal(FailureMode mode) =>
+        mode.Effect switch
+        {
+            ModeEffect.Open or ModeEffect.Dead => 0.99,
+            ModeEffect.Short => 0.9,
+            ModeEffect.Intermittent => mode.Fails ?? 0.5,
+            _ => 0.25,
+        };
 }

@@ -30,13 +30,17 @@ internal sealed class TrialSeries
 
     /// <summary>The findings with what was seen of them.</summary>
     public IEnumerable<(Finding Finding, bool Present, int At)> Findings(
-        IReadOnlyList<PartFault> faults, IReadOnlyList<List<int>> piecesOf, IReadOnlyList<FaultPiece> pieces)
+        IReadOnlyList<PartFault> faults,
+        IReadOnlyList<List<int>> piecesOf,
+        IReadOnlyList<FaultPiece> pieces
+    )
     {
         // Results that differ with no repair between are both kept: only an intermittent explains them.
-        for (var n = 0; n < _trials.Count;)
+        for (var n = 0; n < _trials.Count; )
         {
             var end = n;
-            while (end + 1 < _trials.Count && _trials[end + 1].Present == _trials[n].Present) end++;
+            while (end + 1 < _trials.Count && _trials[end + 1].Present == _trials[n].Present)
+                end++;
             var run = _trials.GetRange(n, end - n + 1);
             var last = run[^1];
             var links = last.Present ? Failed(run) : Passed(run);
@@ -53,8 +57,12 @@ internal sealed class TrialSeries
             {
                 foreach (var piece in piecesOf[link.Fault].Where(p => pieces[p].AliveAt(last.At)))
                 {
-                    var p = EvidenceWeights.InARow(faults[link.Fault].Mode, link.P, EvidenceWeights.Fails(faults[link.Fault].Mode),
-                        run.Where(t => pieces[piece].AliveAt(t.At)).Sum(t => t.Trials));
+                    var p = EvidenceWeights.InARow(
+                        faults[link.Fault].Mode,
+                        link.P,
+                        EvidenceWeights.Fails(faults[link.Fault].Mode),
+                        run.Where(t => pieces[piece].AliveAt(t.At)).Sum(t => t.Trials)
+                    );
                     links.Add(new Link(piece, pieces[piece].CreatedAt < run[0].At ? p : p * CuredSince(pieces[piece].CreatedAt, last)));
                 }
             }
@@ -64,8 +72,13 @@ internal sealed class TrialSeries
 
         // What a step broke while the failure was there already can explain that it goes on only if the first cause was
         // cured meanwhile; its weight is what the repairs since then are believed to have cured.
-        double CuredSince(int step, Trial last) => Math.Min(1, last.Links.Sum(l =>
-            piecesOf[l.Fault].Where(p => pieces[p].CuredAt >= step && pieces[p].CuredAt < last.At).Sum(p => pieces[p].Prior * l.P)));
+        double CuredSince(int step, Trial last) =>
+            Math.Min(
+                1,
+                last.Links.Sum(l =>
+                    piecesOf[l.Fault].Where(p => pieces[p].CuredAt >= step && pieces[p].CuredAt < last.At).Sum(p => pieces[p].Prior * l.P)
+                )
+            );
 
         // A pass clears whatever was there at any pass of the run: lasting faults once, intermittent ones at each trial.
         List<Link> Passed(List<Trial> run)
@@ -83,8 +96,11 @@ internal sealed class TrialSeries
                 }
             }
 
-            return best.Select(b => new Link(b.Key, faults[b.Value.Fault].Mode.Effect == ModeEffect.Intermittent
-                ? 1 - Math.Pow(1 - b.Value.P, b.Value.Trials) : b.Value.P)).ToList();
+            return best.Select(b => new Link(
+                    b.Key,
+                    faults[b.Value.Fault].Mode.Effect == ModeEffect.Intermittent ? 1 - Math.Pow(1 - b.Value.P, b.Value.Trials) : b.Value.P
+                ))
+                .ToList();
         }
     }
 }

@@ -67,7 +67,8 @@ public sealed class UnitCase
 
     /// <summary>Posterior over the pieces, or why there is none.</summary>
     /// <param name="stateLimit">States up to which a group of findings is summed exactly.</param>
-    public Outcome<Posterior> Infer(long stateLimit = NoisyOrInference.PageStateLimit) => NoisyOrInference.Infer(Network, _observed, stateLimit);
+    public Outcome<Posterior> Infer(long stateLimit = NoisyOrInference.PageStateLimit) =>
+        NoisyOrInference.Infer(Network, _observed, stateLimit);
 
     /// <summary>Index of the event that a finding of the network was made by; of several alike the last.</summary>
     public int EventOf(int finding) => _findingEvent[finding];
@@ -83,9 +84,11 @@ public sealed class UnitCase
     {
         var last = -1;
         for (var at = 0; at < Events.Count; at++)
-            if (Events[at] is FunctionTried tried && tried.FunctionId == functionId) last = at;
+            if (Events[at] is FunctionTried tried && tried.FunctionId == functionId)
+                last = at;
         for (var f = 0; f < _findings.Count; f++)
-            if (_observed[f].Present && _findingEvent[f] == last) return f;
+            if (_observed[f].Present && _findingEvent[f] == last)
+                return f;
         return -1;
     }
 
@@ -101,26 +104,34 @@ public sealed class UnitCase
     /// <summary>Links of a template to the faults of this case, damage done by steps included.</summary>
     public IEnumerable<Link> LinksOf(FindingTemplate template)
     {
-        foreach (var link in template.Links) yield return link;
+        foreach (var link in template.Links)
+            yield return link;
         foreach (var (part, faults) in _damageOf)
             if (template.Damage?.TryGetValue(part, out var p) == true)
-                foreach (var fault in faults) yield return new Link(fault, p);
+                foreach (var fault in faults)
+                    yield return new Link(fault, p);
     }
 
     /// <summary>
     /// Links of a finding as it would be made now. Where it was absent before, a lasting fault that was there then
     /// would not show now either: looking again tells only of intermittent faults and of newer damage.
     /// </summary>
-    public IEnumerable<Link> LinksNow(FindingTemplate template) => TellingNow(template).Select(l => l with { Fault = UncuredPiece(l.Fault) });
+    public IEnumerable<Link> LinksNow(FindingTemplate template) =>
+        TellingNow(template).Select(l => l with { Fault = UncuredPiece(l.Fault) });
 
     /// <summary>The same links by fault index.</summary>
-    internal IReadOnlyList<(int Fault, double P)> PlannedLinks(FindingTemplate template) => TellingNow(template).Select(l => (l.Fault, l.P)).ToList();
+    internal IReadOnlyList<(int Fault, double P)> PlannedLinks(FindingTemplate template) =>
+        TellingNow(template).Select(l => (l.Fault, l.P)).ToList();
 
     private IEnumerable<Link> TellingNow(FindingTemplate template)
     {
         var before = _series.GetValueOrDefault(template.Id);
-        return LinksOf(template).Where(l => before is not { LastAbsent: true }
-            || _faults[l.Fault].Mode.Effect == ModeEffect.Intermittent || _createdAt[l.Fault] >= before.LastAt);
+        return LinksOf(template)
+            .Where(l =>
+                before is not { LastAbsent: true }
+                || _faults[l.Fault].Mode.Effect == ModeEffect.Intermittent
+                || _createdAt[l.Fault] >= before.LastAt
+            );
     }
 
     /// <summary>What would be believed after looking for a finding now.</summary>
@@ -131,7 +142,8 @@ public sealed class UnitCase
     public double SuccessNow(MethodId methodId, int fault)
     {
         var method = Model.Library.FindMethod(methodId);
-        if (method is null) return 0;
+        if (method is null)
+            return 0;
         var done = Events.OfType<RepairDone>().Count(r => r.MethodId == methodId && r.PartId == _faults[fault].Part.Id);
         return EvidenceWeights.Success(method, _faults[fault], done);
     }
@@ -164,10 +176,22 @@ public sealed class UnitCase
     {
         for (var at = 0; at < Events.Count; at++)
         {
-            if (Events[at] is not RepairDone repair || Model.Profile.FindPart(repair.PartId) is not { } part) continue;
-            if (Model.Library.FindMethod(repair.MethodId) is not { Harm: > 0 } method) continue;
-            var mode = new FailureMode(EvidenceWeights.StepDamage, $"upset by the last work ({method.Name.ToLowerInvariant()})", ModeEffect.Dead, method.Harm, null, null, null, method.Source);
-            if (!_damageOf.TryGetValue(part.Id, out var list)) _damageOf[part.Id] = list = [];
+            if (Events[at] is not RepairDone repair || Model.Profile.FindPart(repair.PartId) is not { } part)
+                continue;
+            if (Model.Library.FindMethod(repair.MethodId) is not { Harm: > 0 } method)
+                continue;
+            var mode = new FailureMode(
+                EvidenceWeights.StepDamage,
+                $"upset by the last work ({method.Name.ToLowerInvariant()})",
+                ModeEffect.Dead,
+                method.Harm,
+                null,
+                null,
+                null,
+                method.Source
+            );
+            if (!_damageOf.TryGetValue(part.Id, out var list))
+                _damageOf[part.Id] = list = [];
             list.Add(AddFault(new PartFault(part, mode, method.Harm), at));
         }
     }
@@ -183,10 +207,12 @@ public sealed class UnitCase
             var tried = new Dictionary<string, int>();
             foreach (var (repair, at) in repairs)
             {
-                if (at <= _createdAt[i] || repair!.PartId != fault.Part.Id || Model.Library.FindMethod(repair.MethodId) is not { } method) continue;
+                if (at <= _createdAt[i] || repair!.PartId != fault.Part.Id || Model.Library.FindMethod(repair.MethodId) is not { } method)
+                    continue;
                 var times = tried[method.Id] = tried.GetValueOrDefault(method.Id) + 1;
                 var success = EvidenceWeights.Success(method, fault, times - 1);
-                if (success <= 0) continue;
+                if (success <= 0)
+                    continue;
                 pieces.Add(_pieces.Count);
                 _pieces.Add(new FaultPiece($"{fault.Id}@{at}", left * success, _createdAt[i], at));
                 left *= 1 - success;
@@ -203,7 +229,8 @@ public sealed class UnitCase
     {
         void Add(string key, int at, FindingTemplate template, bool present, int trials = 1)
         {
-            if (!_series.TryGetValue(key, out var list)) _series[key] = list = new TrialSeries();
+            if (!_series.TryGetValue(key, out var list))
+                _series[key] = list = new TrialSeries();
             list.Add(new Trial(at, template, LinksOf(template).ToList(), present, trials));
         }
 
@@ -217,11 +244,14 @@ public sealed class UnitCase
                 case Provoked provoked when Model.Profile.FindFunction(provoked.FunctionId) is { } function:
                     Add($"provoked:{function.Id}:{provoked.How}", at, Model.ChangesWhen(function, provoked.How), provoked.Changed);
                     // What comes and goes worked for a moment: that clears whatever pressing or warming does nothing to.
-                    if (provoked.Changed) Add($"steady:{function.Id}:{provoked.How}", at, Model.FailsThroughout(function, provoked.How), false);
+                    if (provoked.Changed)
+                        Add($"steady:{function.Id}:{provoked.How}", at, Model.FailsThroughout(function, provoked.How), false);
                     break;
                 case ProbeTaken taken when Model.Profile.FindProbe(taken.ProbeId) is { } probe:
-                    if (taken.Outcome == ProbeOutcome.Jumps) Add($"jumps:{probe.Id}", at, Model.ProbeJumps(probe), true);
-                    else Add($"probe:{probe.Id}", at, Model.ProbeAbnormal(probe), taken.Outcome == ProbeOutcome.Abnormal);
+                    if (taken.Outcome == ProbeOutcome.Jumps)
+                        Add($"jumps:{probe.Id}", at, Model.ProbeJumps(probe), true);
+                    else
+                        Add($"probe:{probe.Id}", at, Model.ProbeAbnormal(probe), taken.Outcome == ProbeOutcome.Abnormal);
                     break;
                 case MarkSeen seen when Model.Library.FindMark(seen.MarkId) is { } mark:
                     Add($"mark:{mark.Id}", at, Model.Mark(mark), true);
@@ -259,15 +289,21 @@ public sealed class UnitCase
     internal FindingTemplate Swapped(DeviceFunction function, SwapTried swap, long id)
     {
         var template = Model.SwapFails(function, swap.Chain, id, swap.Flickers);
-        var gear = (swap.Gear ?? []).SelectMany(GearFaults).Select(f => new Link(f, EvidenceWeights.Fails(_faults[f].Mode) * (swap.Flickers ? DeviceModel.Flickers(_faults[f].Mode) : 1)));
+        var gear = (swap.Gear ?? [])
+            .SelectMany(GearFaults)
+            .Select(f => new Link(f, EvidenceWeights.Fails(_faults[f].Mode) * (swap.Flickers ? DeviceModel.Flickers(_faults[f].Mode) : 1)));
         return template with { Links = [.. template.Links, .. gear] };
     }
 
     private FindingTemplate Confirmed(CauseConfirmed confirmed)
     {
         var template = Model.Confirmed(confirmed.PartId, confirmed.ModeId);
-        if (confirmed.ModeId != EvidenceWeights.StepDamage) return template;
-        return template with { Links = _damageOf.GetValueOrDefault(confirmed.PartId, []).Select(f => new Link(f, EvidenceWeights.Confirmation)).ToList() };
+        if (confirmed.ModeId != EvidenceWeights.StepDamage)
+            return template;
+        return template with
+        {
+            Links = _damageOf.GetValueOrDefault(confirmed.PartId, []).Select(f => new Link(f, EvidenceWeights.Confirmation)).ToList(),
+        };
     }
 }
 

@@ -72,7 +72,8 @@ public sealed record UnitVerdict(
     IReadOnlyDictionary<PartId, PartVerdict> Parts,
     FaultStretch? Stretch,
     IReadOnlyDictionary<ProbeId, ProbeOutcome> Fresh,
-    bool Sampled);
+    bool Sampled
+);
 
 /// <summary>Everything the diagnosis says of a unit at this moment, with the network and the tables to ask more of it.</summary>
 public sealed class UnitDiagnosis
@@ -82,7 +83,16 @@ public sealed class UnitDiagnosis
         (Case, Posterior) = (unit, posterior);
         var suspects = new BlameShares(unit, target).Suspects(posterior.Fault, out var unexplained);
         var functions = unit.Model.Profile.Functions.ToDictionary(f => f.Id, f => StateOf(unit.Events, f.Id));
-        Verdict = new UnitVerdict(target, suspects, unexplained, functions, Judge(suspects, target), Localise(), unit.FreshReadings(), posterior.Sampled);
+        Verdict = new UnitVerdict(
+            target,
+            suspects,
+            unexplained,
+            functions,
+            Judge(suspects, target),
+            Localise(),
+            unit.FreshReadings(),
+            posterior.Sampled
+        );
     }
 
     /// <summary>The unit's network.</summary>
@@ -127,9 +137,11 @@ public sealed class UnitDiagnosis
     }
 
     /// <summary>The failing function that depends on the fewest parts: with no power nobody looks at the cartridge.</summary>
-    public static DeviceFunction? ChooseTarget(DeviceModel model, IReadOnlyList<BenchEvent> events) => model.Profile.Functions
-        .Where(f => StateOf(events, f.Id) == FunctionState.Fails)
-        .OrderBy(f => model.Closure(f.Id).Count).FirstOrDefault();
+    public static DeviceFunction? ChooseTarget(DeviceModel model, IReadOnlyList<BenchEvent> events) =>
+        model
+            .Profile.Functions.Where(f => StateOf(events, f.Id) == FunctionState.Fails)
+            .OrderBy(f => model.Closure(f.Id).Count)
+            .FirstOrDefault();
 
     /// <summary>State of a function after the events.</summary>
     public static FunctionState StateOf(IReadOnlyList<BenchEvent> events, FunctionId functionId)
@@ -147,7 +159,8 @@ public sealed class UnitDiagnosis
         foreach (var group in suspects.GroupBy(s => s.Fault.Part.Id))
         {
             var part = group.First().Fault.Part;
-            double healthy = 1, before = 1;
+            double healthy = 1,
+                before = 1;
             foreach (var suspect in group)
             {
                 healthy *= 1 - suspect.Posterior;
@@ -155,7 +168,8 @@ public sealed class UnitDiagnosis
             }
 
             var (posterior, prior, share) = (1 - healthy, 1 - before, group.Sum(s => s.Share));
-            var state = posterior >= 0.97 ? PartState.Failed
+            var state =
+                posterior >= 0.97 ? PartState.Failed
                 : touched && posterior <= 0.05 && posterior <= prior / 4 && share < 0.05 ? PartState.Proved
                 : target is not null && share >= 0.02 ? PartState.Suspect
                 : PartState.Unknown;
@@ -171,12 +185,18 @@ public sealed class UnitDiagnosis
     {
         var model = Case.Model;
         var last = Case.FreshReadings();
-        var volts = model.Profile.Probes.Where(p => p.Kind == ProbeKind.Volts && p.At is not null && last.ContainsKey(p.Id))
-            .Select(p => (Probe: p, Up: model.Graph.Upstream(p.At!.Value, powerOnly: true))).ToList();
+        var volts = model
+            .Profile.Probes.Where(p => p.Kind == ProbeKind.Volts && p.At is not null && last.ContainsKey(p.Id))
+            .Select(p => (Probe: p, Up: model.Graph.Upstream(p.At!.Value, powerOnly: true)))
+            .ToList();
         var bad = volts.Where(v => last[v.Probe.Id] == ProbeOutcome.Abnormal).OrderBy(v => v.Up.Count).Select(v => v).FirstOrDefault();
-        if (bad.Probe is null) return null;
-        var good = volts.Where(v => last[v.Probe.Id] == ProbeOutcome.Normal && v.Probe.At != bad.Probe.At && bad.Up.Contains(v.Probe.At!.Value))
-            .OrderByDescending(v => v.Up.Count).Select(v => v).FirstOrDefault();
+        if (bad.Probe is null)
+            return null;
+        var good = volts
+            .Where(v => last[v.Probe.Id] == ProbeOutcome.Normal && v.Probe.At != bad.Probe.At && bad.Up.Contains(v.Probe.At!.Value))
+            .OrderByDescending(v => v.Up.Count)
+            .Select(v => v)
+            .FirstOrDefault();
         var between = bad.Up.Where(id => good.Probe is null || !good.Up.Contains(id)).ToHashSet();
         return new FaultStretch(good.Probe, bad.Probe, model.Profile.Parts.Where(p => between.Contains(p.Id)).ToList());
     }

@@ -15,13 +15,14 @@ public sealed record AccessNoted(AccessState State) : RecordBody
     public override RecordSign Sign => RecordSign.Done;
 
     /// <inheritdoc/>
-    public override string Describe(DeviceModel model) => State switch
-    {
-        AccessState.Closed => "Closed up again",
-        AccessState.Open => "Case opened",
-        AccessState.BoardOut => "Board out",
-        _ => "Part lifted",
-    };
+    public override string Describe(DeviceModel model) =>
+        State switch
+        {
+            AccessState.Closed => "Closed up again",
+            AccessState.Open => "Case opened",
+            AccessState.BoardOut => "Board out",
+            _ => "Part lifted",
+        };
 
     /// <inheritdoc/>
     public override AccessState After(DeviceModel model, AccessState before) => State;

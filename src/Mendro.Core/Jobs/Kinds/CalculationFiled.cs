@@ -12,13 +12,24 @@ namespace Mendro.Core.Jobs;
 /// <param name="Good">Its verdict; null for none.</param>
 [RecordKind("calculation")]
 public sealed record CalculationFiled(
-    string Calculator, string Name, string Text, IReadOnlyDictionary<string, JsonElement> Inputs, bool? Good) : RecordBody
+    string Calculator,
+    string Name,
+    string Text,
+    IReadOnlyDictionary<string, JsonElement> Inputs,
+    bool? Good
+) : RecordBody
 {
     /// <inheritdoc/>
     public override string Subject => Calculator;
 
     /// <inheritdoc/>
-    public override RecordSign Sign => Good switch { true => RecordSign.Good, false => RecordSign.Bad, _ => RecordSign.Noted };
+    public override RecordSign Sign =>
+        Good switch
+        {
+            true => RecordSign.Good,
+            false => RecordSign.Bad,
+            _ => RecordSign.Noted,
+        };
 
     /// <inheritdoc/>
     public override string Describe(DeviceModel model) => $"{Name}: {Text}";

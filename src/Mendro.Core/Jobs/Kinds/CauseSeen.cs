@@ -42,9 +42,12 @@ public sealed record CauseSeen(PartId Part, string Mode, bool Present) : RecordB
     /// <inheritdoc/>
     public static Outcome<RecordBody>? FromEntry(EvidenceEntry entry, EntryContext context)
     {
-        if (entry is not { Part: { } part, Method: null, Function: null, Swap: null, Probe: null, Mark: null }) return null;
-        if (context.Model.Profile.FindPart(part) is null) return Outcome<RecordBody>.Fail($"there is no part “{part}”.");
-        if (entry.Cause is not { } cause) return Outcome<RecordBody>.Fail("with a part goes a method that was done or a cause that was seen.");
+        if (entry is not { Part: { } part, Method: null, Function: null, Swap: null, Probe: null, Mark: null })
+            return null;
+        if (context.Model.Profile.FindPart(part) is null)
+            return Outcome<RecordBody>.Fail($"there is no part “{part}”.");
+        if (entry.Cause is not { } cause)
+            return Outcome<RecordBody>.Fail("with a part goes a method that was done or a cause that was seen.");
         return Make(context.Model, part, cause, entry.Present ?? true) is { } made
             ? Outcome<RecordBody>.Ok(made)
             : Outcome<RecordBody>.Fail($"“{part}” has no failure mode “{cause}”.");

@@ -57,13 +57,15 @@ public sealed record FunctionTrial(FunctionId Function, bool Passed, string? Loo
     /// <inheritdoc/>
     public override void Replay(IReplayBench bench)
     {
-        if (bench.Model.Profile.FindFunction(Function) is { } function) bench.Try(function);
+        if (bench.Model.Profile.FindFunction(Function) is { } function)
+            bench.Try(function);
     }
 
     /// <summary>Look of the failure in words, or <c>fails</c>; <c>works</c> for a pass.</summary>
     public string Outcome(DeviceModel model)
     {
-        if (Passed) return "works";
+        if (Passed)
+            return "works";
         var kind = model.Profile.FindFunction(Function)?.Kind ?? "";
         return model.Library.FindFunctionKind(kind)?.Looks.FirstOrDefault(l => l.Id == Look)?.Name ?? "fails";
     }
@@ -71,11 +73,16 @@ public sealed record FunctionTrial(FunctionId Function, bool Passed, string? Loo
     /// <inheritdoc/>
     public static Outcome<RecordBody>? FromEntry(EvidenceEntry entry, EntryContext context)
     {
-        if (entry is not { Function: { } id, Provoked: null }) return null;
-        if (context.Model.Profile.FindFunction(id) is not { } function) return Outcome<RecordBody>.Fail($"there is no function “{id}”.");
-        if (entry.Result is not ("pass" or "fail")) return Outcome<RecordBody>.Fail("result must be “pass” or “fail”, of a swap also “flicker”.");
-        if (entry.Look is { } look && !context.Model.HasLook(function, look)) return Outcome<RecordBody>.Fail($"“{function.Name}” has no look “{look}”.");
-        if (entry.Starts is < 1 or > MostStarts) return Outcome<RecordBody>.Fail(FormattableString.Invariant($"starts must be 1 to {MostStarts}."));
+        if (entry is not { Function: { } id, Provoked: null })
+            return null;
+        if (context.Model.Profile.FindFunction(id) is not { } function)
+            return Outcome<RecordBody>.Fail($"there is no function “{id}”.");
+        if (entry.Result is not ("pass" or "fail"))
+            return Outcome<RecordBody>.Fail("result must be “pass” or “fail”, of a swap also “flicker”.");
+        if (entry.Look is { } look && !context.Model.HasLook(function, look))
+            return Outcome<RecordBody>.Fail($"“{function.Name}” has no look “{look}”.");
+        if (entry.Starts is < 1 or > MostStarts)
+            return Outcome<RecordBody>.Fail(FormattableString.Invariant($"starts must be 1 to {MostStarts}."));
         return Outcome<RecordBody>.Ok(new FunctionTrial(id, entry.Result == "pass", entry.Look, entry.Starts ?? 1));
     }
 

@@ -18,7 +18,8 @@ public sealed record MarkNoted(string Mark) : RecordBody, IEvidenceEntryReader
 
     /// <summary>A mark of the library.</summary>
     /// <returns>The mark, or null when there is no such one.</returns>
-    public static MarkNoted? Make(TradeLibrary library, string mark) => library.FindMark(mark) is { } found ? new MarkNoted(found.Id) : null;
+    public static MarkNoted? Make(TradeLibrary library, string mark) =>
+        library.FindMark(mark) is { } found ? new MarkNoted(found.Id) : null;
 
     /// <inheritdoc/>
     public override BenchEvent ToEvent(long id) => new MarkSeen(id, Mark);
@@ -29,7 +30,8 @@ public sealed record MarkNoted(string Mark) : RecordBody, IEvidenceEntryReader
     /// <inheritdoc/>
     public static Outcome<RecordBody>? FromEntry(EvidenceEntry entry, EntryContext context)
     {
-        if (entry is not { Mark: { } mark, Function: null, Swap: null, Probe: null }) return null;
+        if (entry is not { Mark: { } mark, Function: null, Swap: null, Probe: null })
+            return null;
         return context.Model.Library.FindMark(mark) is null
             ? Outcome<RecordBody>.Fail($"the library has no condition mark “{mark}”.")
             : Outcome<RecordBody>.Ok(new MarkNoted(mark));

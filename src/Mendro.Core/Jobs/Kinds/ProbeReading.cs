@@ -16,8 +16,13 @@ namespace Mendro.Core.Jobs;
 /// <param name="Caution">Caution that the reading calls for, or null.</param>
 [RecordKind("probe")]
 public sealed record ProbeReading(
-    ProbeId Probe, ProbeOutcome Outcome, Reading? Reading, string Verdict, string Reason = "", string? Caution = null)
-    : RecordBody, IEvidenceEntryReader
+    ProbeId Probe,
+    ProbeOutcome Outcome,
+    Reading? Reading,
+    string Verdict,
+    string Reason = "",
+    string? Caution = null
+) : RecordBody, IEvidenceEntryReader
 {
     /// <inheritdoc/>
     public override string Subject => Probe;
@@ -52,8 +57,7 @@ public sealed record ProbeReading(
     public override BenchEvent ToEvent(long id) => new ProbeTaken(id, Probe, Outcome);
 
     /// <inheritdoc/>
-    public override string Describe(DeviceModel model) =>
-        $"{Title(model, "")}: {(Reading is null ? Verdict : $"{Reading}, {Verdict}")}";
+    public override string Describe(DeviceModel model) => $"{Title(model, "")}: {(Reading is null ? Verdict : $"{Reading}, {Verdict}")}";
 
     /// <inheritdoc/>
     public override string Title(DeviceModel model, string words) => model.Profile.FindProbe(Probe)?.Name ?? Probe;
@@ -75,14 +79,17 @@ public sealed record ProbeReading(
     /// <inheritdoc/>
     public override void Replay(IReplayBench bench)
     {
-        if (bench.Model.Profile.FindProbe(Probe) is { } probe) bench.Measure(probe);
+        if (bench.Model.Profile.FindProbe(Probe) is { } probe)
+            bench.Measure(probe);
     }
 
     /// <inheritdoc/>
     public static Outcome<RecordBody>? FromEntry(EvidenceEntry entry, EntryContext context)
     {
-        if (entry is not { Probe: { } id, Function: null, Swap: null }) return null;
-        if (context.Model.Profile.FindProbe(id) is not { } probe) return Outcome<RecordBody>.Fail($"there is no probe “{id}”.");
+        if (entry is not { Probe: { } id, Function: null, Swap: null })
+            return null;
+        if (context.Model.Profile.FindProbe(id) is not { } probe)
+            return Outcome<RecordBody>.Fail($"there is no probe “{id}”.");
         var judged = ReadingJudge.Judge(context.Model.Profile, probe, entry.Reading);
         return judged.IsOk ? Outcome<RecordBody>.Ok(Of(probe, judged.Value)) : Outcome<RecordBody>.Fail(judged.Problem);
     }

@@ -49,14 +49,17 @@ public sealed record ProvokeTrial(FunctionId Function, Provocation How, bool Cha
     /// <inheritdoc/>
     public override void Replay(IReplayBench bench)
     {
-        if (bench.Model.Profile.FindFunction(Function) is { } function) bench.Provoke(function, How);
+        if (bench.Model.Profile.FindFunction(Function) is { } function)
+            bench.Provoke(function, How);
     }
 
     /// <inheritdoc/>
     public static Outcome<RecordBody>? FromEntry(EvidenceEntry entry, EntryContext context)
     {
-        if (entry is not { Function: { } id, Provoked: { } how }) return null;
-        if (context.Model.Profile.FindFunction(id) is null) return Outcome<RecordBody>.Fail($"there is no function “{id}”.");
+        if (entry is not { Function: { } id, Provoked: { } how })
+            return null;
+        if (context.Model.Profile.FindFunction(id) is null)
+            return Outcome<RecordBody>.Fail($"there is no function “{id}”.");
         return entry.Changed is { } changed
             ? Outcome<RecordBody>.Ok(new ProvokeTrial(id, how, changed))
             : Outcome<RecordBody>.Fail("with provoked goes “changed”: true or false.");

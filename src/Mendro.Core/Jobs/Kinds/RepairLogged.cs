@@ -25,7 +25,8 @@ public sealed record RepairLogged(PartId Part, MethodId Method, string Used = ""
     /// <summary>A method on a part of this model.</summary>
     /// <returns>The repair, or null when the method does not go with the part.</returns>
     public static RepairLogged? Make(DeviceModel model, PartId part, MethodId method, string used = "") =>
-        model.Profile.FindPart(part) is { } found && model.Library.FindMethod(method) is { } known
+        model.Profile.FindPart(part) is { } found
+        && model.Library.FindMethod(method) is { } known
         && known.Cures.Any(c => c.Kind == found.Kind || c.Kind == "*")
             ? new RepairLogged(found.Id, known.Id, used)
             : null;
@@ -54,8 +55,10 @@ public sealed record RepairLogged(PartId Part, MethodId Method, string Used = ""
     /// <inheritdoc/>
     public static Outcome<RecordBody>? FromEntry(EvidenceEntry entry, EntryContext context)
     {
-        if (entry is not { Part: { } part, Method: { } method, Function: null, Swap: null, Probe: null, Mark: null }) return null;
-        if (context.Model.Profile.FindPart(part) is null) return Outcome<RecordBody>.Fail($"there is no part “{part}”.");
+        if (entry is not { Part: { } part, Method: { } method, Function: null, Swap: null, Probe: null, Mark: null })
+            return null;
+        if (context.Model.Profile.FindPart(part) is null)
+            return Outcome<RecordBody>.Fail($"there is no part “{part}”.");
         return context.Model.Library.FindMethod(method) is null
             ? Outcome<RecordBody>.Fail($"the library has no method “{method}”.")
             : Outcome<RecordBody>.Ok(new RepairLogged(part, method));

@@ -25,8 +25,12 @@ public enum SwapResult
 /// <param name="Gear">What stood in for them, in the same order.</param>
 [RecordKind("swap")]
 public sealed record SwapTrial(
-    FunctionId Function, SwapResult Result, IReadOnlyList<PartId> Chain, IReadOnlyList<PartId> Out, IReadOnlyList<SwapPiece> Gear)
-    : RecordBody, IEvidenceEntryReader
+    FunctionId Function,
+    SwapResult Result,
+    IReadOnlyList<PartId> Chain,
+    IReadOnlyList<PartId> Out,
+    IReadOnlyList<SwapPiece> Gear
+) : RecordBody, IEvidenceEntryReader
 {
     /// <inheritdoc/>
     public override string Subject => Function;
@@ -55,12 +59,13 @@ public sealed record SwapTrial(
     }
 
     /// <inheritdoc/>
-    public override string Value(DeviceModel model) => Result switch
-    {
-        SwapResult.Pass => "works",
-        SwapResult.Flicker => "comes and goes",
-        _ => "fails",
-    };
+    public override string Value(DeviceModel model) =>
+        Result switch
+        {
+            SwapResult.Pass => "works",
+            SwapResult.Flicker => "comes and goes",
+            _ => "fails",
+        };
 
     /// <inheritdoc/>
     public override string Small(DeviceModel model, BenchRecord record) => "swap trial";
@@ -71,8 +76,10 @@ public sealed record SwapTrial(
     /// <inheritdoc/>
     public static Outcome<RecordBody>? FromEntry(EvidenceEntry entry, EntryContext context)
     {
-        if (entry is not { Swap: { } id, Function: null }) return null;
-        if (context.Model.Profile.FindFunction(id) is null) return Outcome<RecordBody>.Fail($"there is no function “{id}”.");
+        if (entry is not { Swap: { } id, Function: null })
+            return null;
+        if (context.Model.Profile.FindFunction(id) is null)
+            return Outcome<RecordBody>.Fail($"there is no function “{id}”.");
         if (!Enum.TryParse<SwapResult>(entry.Result, ignoreCase: true, out var result) || !char.IsLetter(entry.Result![0]))
             return Outcome<RecordBody>.Fail("result must be “pass” or “fail”, of a swap also “flicker”.");
         var chain = entry.Chain ?? [];
@@ -81,7 +88,9 @@ public sealed record SwapTrial(
         var gear = entry.Gear ?? [];
         if (gear.FirstOrDefault(g => context.Gear.All(known => known.Id != g)) is { } missing)
             return Outcome<RecordBody>.Fail($"gear names no “{missing}”.");
-        var pieces = gear.Select(g => context.Gear.First(known => known.Id == g)).Select(g => new SwapPiece(g.Id, g.Name ?? g.Id, g.Kind)).ToList();
+        var pieces = gear.Select(g => context.Gear.First(known => known.Id == g))
+            .Select(g => new SwapPiece(g.Id, g.Name ?? g.Id, g.Kind))
+            .ToList();
         return Outcome<RecordBody>.Ok(new SwapTrial(id, result, chain, [], pieces));
     }
 }

@@ -60,8 +60,10 @@ public sealed class IndexModel(JobStore jobs, CalculationDesk calculations, Trad
     /// <summary>Shows a calculator; computes as far as the query says.</summary>
     public IActionResult OnGet()
     {
-        if (!Prepare(key => Request.Query.TryGetValue(key, out var value) ? value.ToString() : null)) return NotFound();
-        if (!Request.IsHtmx()) return Page();
+        if (!Prepare(key => Request.Query.TryGetValue(key, out var value) ? value.ToString() : null))
+            return NotFound();
+        if (!Request.IsHtmx())
+            return Page();
         ResultOnly = true;
         return Partial("_Result", this);
     }
@@ -69,7 +71,8 @@ public sealed class IndexModel(JobStore jobs, CalculationDesk calculations, Trad
     /// <summary>Files the calculation in a job.</summary>
     public IActionResult OnPost(string? file)
     {
-        if (!Prepare(key => Request.Form.TryGetValue(key, out var value) ? value.ToString() : null)) return NotFound();
+        if (!Prepare(key => Request.Form.TryGetValue(key, out var value) ? value.ToString() : null))
+            return NotFound();
         if (Result is not { } result || IsExample)
         {
             // A wrong key says at its own field what is wrong.
@@ -79,18 +82,22 @@ public sealed class IndexModel(JobStore jobs, CalculationDesk calculations, Trad
         var told = Words.Clean(file);
         if (!long.TryParse(told, NumberStyles.None, CultureInfo.InvariantCulture, out var number))
             return Refuse(told.Length == 0 ? "Choose the job to file it in." : $"“{told}” is not the number of a job.");
-        return calculations.File(number, result, Once).Match(
-            done =>
-            {
-                TempData["Said"] = done.Words;
-                return RedirectToPage("/Jobs/Find", new { number });
-            },
-            refusal => Refuse(refusal.Kind == RefusalKind.Missing ? $"“{told}” is not the number of a job." : refusal.Problem));
+        return calculations
+            .File(number, result, Once)
+            .Match(
+                done =>
+                {
+                    TempData["Said"] = done.Words;
+                    return RedirectToPage("/Jobs/Find", new { number });
+                },
+                refusal => Refuse(refusal.Kind == RefusalKind.Missing ? $"“{told}” is not the number of a job." : refusal.Problem)
+            );
     }
 
     private bool Prepare(Func<string, string?> told)
     {
-        if (CalculatorShelf.Find(Name ?? First) is not { } calculator) return false;
+        if (CalculatorShelf.Find(Name ?? First) is not { } calculator)
+            return false;
         Calculator = calculator;
         Open = jobs.Live();
         Typed = calculator.Keys.ToDictionary(k => k.Name, k => told(k.Name) ?? "");

@@ -7,9 +7,15 @@ namespace Mendro.Web.Pages.Jobs;
 
 /// <summary>The reading bar alone, for the pages of a job other than Find.</summary>
 public sealed class BarModel(
-    JobStore jobs, BenchRecordStore records, BenchDesk desk, ReadingDesk readings, GoodReadingStore goodReadings, IBenchHand hand, TradeLibrary library,
-    TimeProvider time)
-    : ReadingPageModel(jobs, records, desk, readings, goodReadings, library, time)
+    JobStore jobs,
+    BenchRecordStore records,
+    BenchDesk desk,
+    ReadingDesk readings,
+    GoodReadingStore goodReadings,
+    IBenchHand hand,
+    TradeLibrary library,
+    TimeProvider time
+) : ReadingPageModel(jobs, records, desk, readings, goodReadings, library, time)
 {
     /// <inheritdoc/>
     public override string Path => $"/Jobs/{Number}/Bar";
@@ -17,7 +23,8 @@ public sealed class BarModel(
     /// <inheritdoc/>
     public override string Target => "#bar";
 
-    /// <summary>A bar that comes with the page leaves the focus where it is; one that answers, or was set to a point by hand, takes it.</summary>
+    /// <summary>A bar that comes with the page leaves the focus where it is; one that answers, or was set to a point by hand, takes
+    /// it.</summary>
     public override bool TakesFocus =>
         Filed is not null || JudgeProblem is not null || Request.Query["select"].ToString().StartsWith("probe:", StringComparison.Ordinal);
 

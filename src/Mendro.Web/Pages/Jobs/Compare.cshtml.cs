@@ -29,16 +29,24 @@ public sealed class CompareModel(JobStore jobs, BenchDesk desk, GoodReadingStore
     /// <summary>Shows them.</summary>
     public IActionResult OnGet()
     {
-        if (!Load()) return NotFound();
+        if (!Load())
+            return NotFound();
         var known = goodReadings.Signatures(View.Job.ProfileId, View.Job.Revision);
         var held = View.LastReadings;
-        Points = View.Profile.Probes.Where(p => ProbeWalk.IsMetered(p.Kind)).Select(probe =>
+        Points = View
+            .Profile.Probes.Where(p => ProbeWalk.IsMetered(p.Kind))
+            .Select(probe =>
             {
                 var (reading, seen) = (held.TryGetValue(probe.Id, out var last) ? last.Body : null, known.GetValueOrDefault(probe.Id));
                 var match = reading is { IsMetered: true } ? seen?.Compare(reading.Reading!.Value, probe.Kind) : null;
                 return new ComparedPoint(probe, reading, seen, match);
             })
-            .OrderBy(p => p.Match is null ? 2 : p.Match.Alike ? 1 : 0).ToList();
+            .OrderBy(p =>
+                p.Match is null ? 2
+                : p.Match.Alike ? 1
+                : 0
+            )
+            .ToList();
         return Page();
     }
 }

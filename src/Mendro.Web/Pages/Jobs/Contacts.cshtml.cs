@@ -42,7 +42,10 @@ public sealed class ContactsModel(JobStore jobs, BenchDesk desk, ContactDesk con
     public Probe? Under => Connector.Probe is { } id ? View.Profile.FindProbe(id) : null;
 
     /// <summary>Name of a look in the words of the unit's functions.</summary>
-    public string LookName(string look) => View.Profile.Functions.Select(f => Library.FindFunctionKind(f.Kind)?.Looks.FirstOrDefault(l => l.Id == look)?.Name).FirstOrDefault(n => n is not null) ?? look;
+    public string LookName(string look) =>
+        View.Profile.Functions.Select(f => Library.FindFunctionKind(f.Kind)?.Looks.FirstOrDefault(l => l.Id == look)?.Name)
+            .FirstOrDefault(n => n is not null)
+        ?? look;
 
     /// <summary>Neighbour of the selected contact, or null at the end of its row.</summary>
     public Contact? Next => ContactSweep.Neighbour(Connector.Contacts, Selected);
@@ -56,12 +59,18 @@ public sealed class ContactsModel(JobStore jobs, BenchDesk desk, ContactDesk con
     }
 
     /// <summary>Shows the map.</summary>
-    public IActionResult OnGet(string? connector, int? contact) => Prepare(connector, contact) ? Request.IsHtmx() ? Board() : Page() : NotFound();
+    public IActionResult OnGet(string? connector, int? contact) =>
+        Prepare(connector, contact)
+            ? Request.IsHtmx()
+                ? Board()
+                : Page()
+            : NotFound();
 
     /// <summary>Marks the selected contact and goes on to the next that was not tried.</summary>
     public IActionResult OnPostMark(string? connector, int contact, string? text, string? say)
     {
-        if (!Prepare(connector, contact)) return NotFound();
+        if (!Prepare(connector, contact))
+            return NotFound();
         var mark = say switch
         {
             "beep" => new ContactMark(contact, ContactState.Beep, null),
@@ -72,15 +81,21 @@ public sealed class ContactsModel(JobStore jobs, BenchDesk desk, ContactDesk con
         if (mark is null)
         {
             var read = ReadingParser.Parse(text, ReadingUnit.Ohms);
-            if (!read.IsOk) return Refuse(text, read.Problem!);
-            if (read.Value.Unit is not (ReadingUnit.Ohms or ReadingUnit.Beep or ReadingUnit.OverRange)) return Refuse(text, "A contact wants the buzzer: beep, no beep, or ohms.");
-            mark = read.Value.Unit == ReadingUnit.Beep
-                ? new ContactMark(contact, read.Value.Value > 0 ? ContactState.Beep : ContactState.Silent, null)
-                : new ContactMark(contact, ContactSweep.StateOf(read.Value.Value), read.Value.Value);
+            if (!read.IsOk)
+                return Refuse(text, read.Problem!);
+            if (read.Value.Unit is not (ReadingUnit.Ohms or ReadingUnit.Beep or ReadingUnit.OverRange))
+                return Refuse(text, "A contact wants the buzzer: beep, no beep, or ohms.");
+            mark =
+                read.Value.Unit == ReadingUnit.Beep
+                    ? new ContactMark(contact, read.Value.Value > 0 ? ContactState.Beep : ContactState.Silent, null)
+                    : new ContactMark(contact, ContactSweep.StateOf(read.Value.Value), read.Value.Value);
         }
 
         var deed = contacts.Mark(Number, Connector.Id, mark, Once);
-        return deed.Match(_ => Done(Following(contact)), refusal => refusal.Kind == RefusalKind.Missing ? NotFound() : Refuse(null, refusal.Problem));
+        return deed.Match(
+            _ => Done(Following(contact)),
+            refusal => refusal.Kind == RefusalKind.Missing ? NotFound() : Refuse(null, refusal.Problem)
+        );
     }
 
     /// <summary>Takes the last mark back and goes to its contact.</summary>
@@ -90,42 +105,57 @@ public sealed class ContactsModel(JobStore jobs, BenchDesk desk, ContactDesk con
     public IActionResult OnPostClear(string? connector) => Change(connector, id => contacts.Clear(Number, id, Once), showBack: true);
 
     /// <summary>Brings back what was taken back last.</summary>
-    public IActionResult OnPostBringBack(string? connector) => Change(connector, id => contacts.BringBack(Number, id, Once), showBack: false);
+    public IActionResult OnPostBringBack(string? connector) =>
+        Change(connector, id => contacts.BringBack(Number, id, Once), showBack: false);
 
     /// <summary>Files the result as evidence.</summary>
     public IActionResult OnPostFile(string? connector)
     {
-        if (!Prepare(connector, null)) return NotFound();
-        return contacts.File(Number, Connector.Id, Once).Match(
-            done =>
-            {
-                TempData["Said"] = $"Filed: {done.Words}.";
-                return ToJob("Find");
-            },
-            refusal => refusal.Kind == RefusalKind.Missing ? NotFound() : Refuse(null, refusal.Problem));
+        if (!Prepare(connector, null))
+            return NotFound();
+        return contacts
+            .File(Number, Connector.Id, Once)
+            .Match(
+                done =>
+                {
+                    TempData["Said"] = $"Filed: {done.Words}.";
+                    return ToJob("Find");
+                },
+                refusal => refusal.Kind == RefusalKind.Missing ? NotFound() : Refuse(null, refusal.Problem)
+            );
     }
 
     private IActionResult Change(string? connector, Func<string, Deed<ContactsMarked>> change, bool showBack)
     {
-        if (!Prepare(connector, null)) return NotFound();
-        return change(Connector.Id).Match(
-            marked =>
-            {
-                CanBringBack = showBack && marked.Marks > 0;
-                return Done(marked.Contact);
-            },
-            refusal => refusal.Kind == RefusalKind.Missing ? NotFound() : Refuse(null, refusal.Problem));
+        if (!Prepare(connector, null))
+            return NotFound();
+        return change(Connector.Id)
+            .Match(
+                marked =>
+                {
+                    CanBringBack = showBack && marked.Marks > 0;
+                    return Done(marked.Contact);
+                },
+                refusal => refusal.Kind == RefusalKind.Missing ? NotFound() : Refuse(null, refusal.Problem)
+            );
     }
 
     private bool Prepare(string? connectorId, int? contact)
     {
-        if (!Load() || View.Profile.Connectors is not { Count: > 0 } all || (connectorId is null ? all[0] : all.FirstOrDefault(c => c.Id == connectorId)) is not { } connector) return false;
+        if (
+            !Load()
+            || View.Profile.Connectors is not { Count: > 0 } all
+            || (connectorId is null ? all[0] : all.FirstOrDefault(c => c.Id == connectorId)) is not { } connector
+        )
+            return false;
         Connector = connector;
         var marks = contactMarks.Of(View.Job.Id, connector.Id);
         Marks = marks.ToDictionary(m => m.Number);
         Sweep = ContactDesk.Sweep(connector, marks, View.Records, Library.ContactGroups);
-        if (contact is { } number && connector.Contacts.All(c => c.Number != number)) return false;
-        Selected = contact is { } told ? connector.Contacts.First(c => c.Number == told)
+        if (contact is { } number && connector.Contacts.All(c => c.Number != number))
+            return false;
+        Selected = contact is { } told
+            ? connector.Contacts.First(c => c.Number == told)
             : connector.Contacts.FirstOrDefault(c => !Marks.ContainsKey(c.Number)) ?? connector.Contacts[0];
         return true;
     }
@@ -135,14 +165,26 @@ public sealed class ContactsModel(JobStore jobs, BenchDesk desk, ContactDesk con
     {
         var order = Connector.Contacts;
         var at = order.TakeWhile(c => c.Number != contact).Count();
-        return order.Skip(at + 1).Concat(order.Take(at + 1)).FirstOrDefault(c => c.Number != contact && !Marks.ContainsKey(c.Number))?.Number
+        return order
+                .Skip(at + 1)
+                .Concat(order.Take(at + 1))
+                .FirstOrDefault(c => c.Number != contact && !Marks.ContainsKey(c.Number))
+                ?.Number
             ?? order[Math.Min(at + 1, order.Count - 1)].Number;
     }
 
     private IActionResult Done(int? contact)
     {
         var id = Connector.Id;
-        if (!Request.IsHtmx()) return RedirectToPage(new { number = Number, connector = id, contact });
+        if (!Request.IsHtmx())
+            return RedirectToPage(
+                new
+                {
+                    number = Number,
+                    connector = id,
+                    contact,
+                }
+            );
         return Prepare(id, contact) ? Board() : NotFound();
     }
 

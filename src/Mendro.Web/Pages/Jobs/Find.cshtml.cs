@@ -13,8 +13,14 @@ namespace Mendro.Web.Pages.Jobs;
 
 /// <summary>Find: what we know, the path map, the next moves, and the reading bar that drives them.</summary>
 public sealed class FindModel(
-    JobStore jobs, BenchRecordStore records, BenchDesk desk, ReadingDesk readings, GoodReadingStore goodReadings, TradeLibrary library, TimeProvider time)
-    : ReadingPageModel(jobs, records, desk, readings, goodReadings, library, time)
+    JobStore jobs,
+    BenchRecordStore records,
+    BenchDesk desk,
+    ReadingDesk readings,
+    GoodReadingStore goodReadings,
+    TradeLibrary library,
+    TimeProvider time
+) : ReadingPageModel(jobs, records, desk, readings, goodReadings, library, time)
 {
     private const int MovesShown = 4;
 
@@ -25,7 +31,8 @@ public sealed class FindModel(
     public int MoreMoves => Math.Max(0, View.Advice.Moves.Count - MovesShown);
 
     /// <summary>What the empty list of moves says.</summary>
-    public string NoMoves => View.Problem is not null ? "No advice while the evidence contradicts itself."
+    public string NoMoves =>
+        View.Problem is not null ? "No advice while the evidence contradicts itself."
         : View.Diagnosis?.Target is null ? "Everything tried works. Prove the whole unit before it goes."
         : "Nothing left that is worth its time: what remains costs more than the cure would bring.";
 
@@ -37,15 +44,22 @@ public sealed class FindModel(
         View.Hazards.Concat(View.StopsOfReadings).Distinct().Select(Library.FindCaution).OfType<Caution>().Where(c => c.Stop);
 
     /// <summary>The map as markup.</summary>
-    public string Map => PathMapSvg.Draw(new MapScene(
-        View.Model,
-        View.Diagnosis,
-        View.LastReadings.ToDictionary(r => r.Key.Value, r => r.Value.Body.Shown),
-        View.All<FunctionTrial>().Where(t => !t.Body.Passed).GroupBy(t => t.Body.Function).ToDictionary(g => g.Key.Value, g => g.Last().Body.Outcome(View.Model)),
-        SelectedProbe?.Id,
-        LockedBecause is null ? id => $"/Jobs/{Number}/Find?select=probe:{id}" : null,
-        id => $"/Jobs/{Number}/Fix?part={id}",
-        LockedBecause is null ? id => $"/Jobs/{Number}/Find?select=fn:{id}" : null));
+    public string Map =>
+        PathMapSvg.Draw(
+            new MapScene(
+                View.Model,
+                View.Diagnosis,
+                View.LastReadings.ToDictionary(r => r.Key.Value, r => r.Value.Body.Shown),
+                View.All<FunctionTrial>()
+                    .Where(t => !t.Body.Passed)
+                    .GroupBy(t => t.Body.Function)
+                    .ToDictionary(g => g.Key.Value, g => g.Last().Body.Outcome(View.Model)),
+                SelectedProbe?.Id,
+                LockedBecause is null ? id => $"/Jobs/{Number}/Find?select=probe:{id}" : null,
+                id => $"/Jobs/{Number}/Fix?part={id}",
+                LockedBecause is null ? id => $"/Jobs/{Number}/Find?select=fn:{id}" : null
+            )
+        );
 
     /// <inheritdoc/>
     public override string Path => $"/Jobs/{Number}/Find";
@@ -68,11 +82,12 @@ public sealed class FindModel(
     }
 
     /// <summary>Line style in a word.</summary>
-    public static string CarriesWord(Carries carries) => carries switch
-    {
-        Carries.Power => "supply",
-        Carries.Audio => "sound",
-        Carries.Video => "picture",
-        _ => carries.ToString().ToLowerInvariant(),
-    };
+    public static string CarriesWord(Carries carries) =>
+        carries switch
+        {
+            Carries.Power => "supply",
+            Carries.Audio => "sound",
+            Carries.Video => "picture",
+            _ => carries.ToString().ToLowerInvariant(),
+        };
 }

@@ -74,50 +74,93 @@ public sealed class FixModel(JobStore jobs, BenchDesk desk, RepairDesk repairs, 
 
     /// <summary>Logs a repair and, when told, what the unit does now.</summary>
     public IActionResult OnPost(
-        string? part, string? method, string? cause, string? minutes, string? used, string? cost, string? note, string? now, string? look)
+        string? part,
+        string? method,
+        string? cause,
+        string? minutes,
+        string? used,
+        string? cost,
+        string? note,
+        string? now,
+        string? look
+    )
     {
-        if (!Prepare(part, method) || Part is null) return NotFound();
+        if (!Prepare(part, method) || Part is null)
+            return NotFound();
         (Cause, Minutes, Used, Cost, Note) = (cause, minutes, used, cost, note);
-        if (Methods.All(m => m.Method.Id != method)) return Refuse("Choose the method that was done.");
+        if (Methods.All(m => m.Method.Id != method))
+            return Refuse("Choose the method that was done.");
         var took = Words.Number(minutes);
         if (Words.Clean(minutes).Length > 0 && took is not (>= 0 and <= RepairDesk.MostMinutes))
             return Refuse($"“{minutes}” is not a number of minutes. Try 12.");
-        if (Amount.TryRead(cost, View.Currency, out var amount) is { } wrong) return Refuse(wrong);
+        if (Amount.TryRead(cost, View.Currency, out var amount) is { } wrong)
+            return Refuse(wrong);
         var order = new RepairOrder(
-            Number, Part.Id, method ?? "", cause, took, amount?.Value, Words.Clean(used), Words.Clean(note),
-            now switch { "pass" => true, "fail" => false, _ => null }, look);
-        return Answer(repairs.Log(order, Once), filed =>
-        {
-            if (View.Job.PracticeSeed is not null) return ToJob("Find");
-            var looks = filed.SecondLooks.Count > 0
-                ? string.Create(CultureInfo.InvariantCulture, $" Worth a second look with this: {string.Join(", ", filed.SecondLooks)}; they are on the bench page.")
-                : "";
-            TempData["Said"] = $"Logged: {filed.Words}.{looks}";
-            Load();
-            return ToJob(View.Diagnosis?.Target is not null ? "Find" : "Prove");
-        });
+            Number,
+            Part.Id,
+            method ?? "",
+            cause,
+            took,
+            amount?.Value,
+            Words.Clean(used),
+            Words.Clean(note),
+            now switch
+            {
+                "pass" => true,
+                "fail" => false,
+                _ => null,
+            },
+            look
+        );
+        return Answer(
+            repairs.Log(order, Once),
+            filed =>
+            {
+                if (View.Job.PracticeSeed is not null)
+                    return ToJob("Find");
+                var looks =
+                    filed.SecondLooks.Count > 0
+                        ? string.Create(
+                            CultureInfo.InvariantCulture,
+                            $" Worth a second look with this: {string.Join(", ", filed.SecondLooks)}; they are on the bench page."
+                        )
+                        : "";
+                TempData["Said"] = $"Logged: {filed.Words}.{looks}";
+                Load();
+                return ToJob(View.Diagnosis?.Target is not null ? "Find" : "Prove");
+            }
+        );
     }
 
     /// <summary>Notes that the unit is closed up again.</summary>
-    public IActionResult OnPostCloseUp() => Prepare(null, null)
-        ? Answer(repairs.CloseUp(Number, Once), _ => ToJob("Fix"))
-        : NotFound();
+    public IActionResult OnPostCloseUp() => Prepare(null, null) ? Answer(repairs.CloseUp(Number, Once), _ => ToJob("Fix")) : NotFound();
 
     private bool Prepare(string? partId, string? methodId)
     {
-        if (!Load()) return false;
-        Parts = View.Profile.Parts.Select(p => (p, View.Diagnosis?.Parts.GetValueOrDefault(p.Id)?.Share ?? 0)).OrderByDescending(x => x.Item2).ToList();
+        if (!Load())
+            return false;
+        Parts = View
+            .Profile.Parts.Select(p => (p, View.Diagnosis?.Parts.GetValueOrDefault(p.Id)?.Share ?? 0))
+            .OrderByDescending(x => x.Item2)
+            .ToList();
         var best = View.Advice.Moves.FirstOrDefault(m => m.Repair is not null)?.Repair;
         Part = View.Profile.FindPart(partId ?? best?.Part.Id ?? "");
-        if (partId is not null && Part is null) return false;
-        if (Part is null) return true;
+        if (partId is not null && Part is null)
+            return false;
+        if (Part is null)
+            return true;
         Modes = Library.FindPartKind(Part.Kind)?.Modes ?? [];
         var suspects = View.Diagnosis?.Suspects.Where(s => s.Fault.Part.Id == Part.Id).ToList() ?? [];
         var upset = suspects.Any(s => s.Fault.Mode.Id == EvidenceWeights.StepDamage);
         var done = View.All<RepairLogged>().Where(r => r.Body.Part == Part.Id).ToLookup(r => r.Body.Method);
-        Methods = (upset ? Library.MethodsFor("*") : []).Concat(Library.MethodsFor(Part.Kind))
+        Methods = (upset ? Library.MethodsFor("*") : [])
+            .Concat(Library.MethodsFor(Part.Kind))
             .Select(m => (Method: m, Times: done[m.Id].Count()))
-            .Select(m => new OfferedMethod(m.Method, suspects.Sum(s => s.Share * EvidenceWeights.Success(m.Method, s.Fault, m.Times)), m.Times))
+            .Select(m => new OfferedMethod(
+                m.Method,
+                suspects.Sum(s => s.Share * EvidenceWeights.Success(m.Method, s.Fault, m.Times)),
+                m.Times
+            ))
             .ToList();
         var bestHere = View.Advice.Moves.FirstOrDefault(m => m.Repair?.Part == Part)?.Repair;
         ChosenMethod = methodId is not null ? new MethodId(methodId) : bestHere?.Method.Id ?? Methods.FirstOrDefault()?.Method.Id;

@@ -32,8 +32,8 @@ public sealed class HandOverModel(JobStore jobs, BenchDesk desk, SettingsStore s
     public JobCost Cost { get; private set; } = null!;
 
     /// <summary>Modifications done, to be disclosed.</summary>
-    public IEnumerable<string> Modifications => View.All<RepairLogged>()
-        .Where(r => Library.FindMethod(r.Body.Method)?.Type == MethodType.Modification).Select(r => r.Record.Words);
+    public IEnumerable<string> Modifications =>
+        View.All<RepairLogged>().Where(r => Library.FindMethod(r.Body.Method)?.Type == MethodType.Modification).Select(r => r.Record.Words);
 
     /// <summary>Readings that the unit can leave as a known-good one; none while anything is unproved.</summary>
     public IReadOnlyList<GoodReading> Leaves => View.Proof.Complete ? HandOverDesk.Leaves(View.Job, View.Records) : [];
@@ -44,34 +44,45 @@ public sealed class HandOverModel(JobStore jobs, BenchDesk desk, SettingsStore s
     /// <summary>Closes the job.</summary>
     public IActionResult OnPost(string? end, string? reason, string? note, string? asking, bool leave)
     {
-        if (!Prepare()) return NotFound();
+        if (!Prepare())
+            return NotFound();
         (Reason, Note, Asking) = (reason, note, asking);
-        if (!Enum.TryParse<JobEnd>(end, out var ending) || ending == JobEnd.Open || !Enum.IsDefined(ending)) return Refuse("Choose where it goes.");
-        if (Amount.TryRead(asking, View.Currency, out var price) is { } wrong) return Refuse(wrong);
+        if (!Enum.TryParse<JobEnd>(end, out var ending) || ending == JobEnd.Open || !Enum.IsDefined(ending))
+            return Refuse("Choose where it goes.");
+        if (Amount.TryRead(asking, View.Currency, out var price) is { } wrong)
+            return Refuse(wrong);
         var order = new CloseOrder(Number, ending, Words.Clean(note), Words.Clean(reason), price?.Value, leave);
-        return Answer(handOver.Close(order, Once), done =>
-        {
-            TempData["Said"] = done.Words;
-            return ToJob("Sheet");
-        });
+        return Answer(
+            handOver.Close(order, Once),
+            done =>
+            {
+                TempData["Said"] = done.Words;
+                return ToJob("Sheet");
+            }
+        );
     }
 
     /// <summary>Puts the job on a shelf.</summary>
     public IActionResult OnPostShelf(string? shelf, string? why, string? next)
     {
-        if (!Prepare()) return NotFound();
+        if (!Prepare())
+            return NotFound();
         (Why, Next) = (why, next);
         var place = Enum.TryParse<Shelf>(shelf, out var told) ? told : Shelf.None;
-        return Answer(handOver.Shelve(Number, place, Words.Clean(why), Words.Clean(next), Once), done =>
-        {
-            TempData["Said"] = done.Words;
-            return RedirectToPage("/Index");
-        });
+        return Answer(
+            handOver.Shelve(Number, place, Words.Clean(why), Words.Clean(next), Once),
+            done =>
+            {
+                TempData["Said"] = done.Words;
+                return RedirectToPage("/Index");
+            }
+        );
     }
 
     private bool Prepare()
     {
-        if (!Load()) return false;
+        if (!Load())
+            return false;
         Cost = JobCost.Of(View, settings.Get().PerHour);
         return true;
     }

@@ -24,10 +24,12 @@ public sealed class IndexModel(JobStore jobs) : PageModel
     public IActionResult OnGet(string? q, string? show, WorkStage? stage)
     {
         var text = Words.Clean(q);
-        if (text.Length > 80) text = text[..80];
+        if (text.Length > 80)
+            text = text[..80];
         if (text.Length > 0)
         {
-            if (long.TryParse(text.TrimStart('#'), out var number) && jobs.Find(number) is { DeletedAt: null }) return RedirectToPage("/Jobs/Open", new { number });
+            if (long.TryParse(text.TrimStart('#'), out var number) && jobs.Find(number) is { DeletedAt: null })
+                return RedirectToPage("/Jobs/Open", new { number });
             List = jobs.Search(text);
             Heading = $"Found for “{text}”";
             Empty = "No job fits every word. Search looks at number, model, serial, owner, lot, claim and symptom.";

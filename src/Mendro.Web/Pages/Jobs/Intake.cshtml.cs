@@ -14,7 +14,8 @@ public sealed class IntakeModel(JobStore jobs, BenchDesk desk, IntakeDesk intake
     public IntakeForm Form { get; set; } = new();
 
     /// <summary>Functions tried at intake.</summary>
-    public IEnumerable<(BenchRecord Record, FunctionTrial Body)> Baseline => View.All<FunctionTrial>().Where(t => t.Record.Stage == WorkStage.Intake);
+    public IEnumerable<(BenchRecord Record, FunctionTrial Body)> Baseline =>
+        View.All<FunctionTrial>().Where(t => t.Record.Stage == WorkStage.Intake);
 
     /// <summary>Cautions from the marks and the model.</summary>
     public IEnumerable<Caution> Cautions => View.Hazards.Distinct().Select(Library.FindCaution).OfType<Caution>();
@@ -22,7 +23,8 @@ public sealed class IntakeModel(JobStore jobs, BenchDesk desk, IntakeDesk intake
     /// <summary>Shows the form.</summary>
     public IActionResult OnGet()
     {
-        if (!Load()) return NotFound();
+        if (!Load())
+            return NotFound();
         Form = IntakeForm.From(View.Job);
         Form.Marks = View.All<MarkNoted>().Select(m => m.Body.Mark).ToList();
         return Page();
@@ -31,15 +33,21 @@ public sealed class IntakeModel(JobStore jobs, BenchDesk desk, IntakeDesk intake
     /// <summary>Saves it.</summary>
     public IActionResult OnPost()
     {
-        if (!Load()) return NotFound();
+        if (!Load())
+            return NotFound();
         Form.Profile = View.Job.ProfileId;
-        foreach (var failure in new IntakeRules().Validate(Form).Errors) ModelState.AddModelError($"Form.{failure.PropertyName}", failure.ErrorMessage);
-        if (!ModelState.IsValid) return RefuseAsShown();
+        foreach (var failure in new IntakeRules().Validate(Form).Errors)
+            ModelState.AddModelError($"Form.{failure.PropertyName}", failure.ErrorMessage);
+        if (!ModelState.IsValid)
+            return RefuseAsShown();
         var owner = Form.ShopStock ? null : Words.Clean(Form.OwnerName);
-        return Answer(intake.Save(Number, Form.Into, owner, Words.Clean(Form.OwnerContact), Form.Marks, Once), done =>
-        {
-            TempData["Said"] = done.Words;
-            return ToJob("Intake");
-        });
+        return Answer(
+            intake.Save(Number, Form.Into, owner, Words.Clean(Form.OwnerContact), Form.Marks, Once),
+            done =>
+            {
+                TempData["Said"] = done.Words;
+                return ToJob("Intake");
+            }
+        );
     }
 }

@@ -20,8 +20,14 @@ namespace Mendro.Web.Pages.Jobs;
 /// every other page of a job shows it alone.
 /// </summary>
 public abstract class ReadingPageModel(
-    JobStore jobs, BenchRecordStore records, BenchDesk desk, ReadingDesk readings, GoodReadingStore goodReadings, TradeLibrary library, TimeProvider time)
-    : JobPageModel(jobs, desk, library)
+    JobStore jobs,
+    BenchRecordStore records,
+    BenchDesk desk,
+    ReadingDesk readings,
+    GoodReadingStore goodReadings,
+    TradeLibrary library,
+    TimeProvider time
+) : JobPageModel(jobs, desk, library)
 {
     private const int LongestReading = 200;
     private static readonly TimeSpan CanBeBroughtBack = TimeSpan.FromMinutes(15);
@@ -90,7 +96,8 @@ public abstract class ReadingPageModel(
     /// <summary>Says how a reading is understood while it is typed.</summary>
     public IActionResult OnGetJudge(string? probe, string? text)
     {
-        if (!Load() || View.Profile.FindProbe(probe ?? "") is not { } found) return NotFound();
+        if (!Load() || View.Profile.FindProbe(probe ?? "") is not { } found)
+            return NotFound();
         var outcome = Words.Clean(text).Length > 0 ? ReadingJudge.Judge(View.Profile, found, Limit(text)) : (Outcome<JudgedReading>?)null;
         return Partial("_Verdict", Verdict(found, outcome?.Value, outcome?.Problem));
     }
@@ -106,7 +113,13 @@ public abstract class ReadingPageModel(
     {
         var typed = Limit(text);
         // The buttons put their word first; what was typed beside them is kept as what was seen.
-        var said = say switch { "ok" => $"ok {typed}", "bad" => $"bad {typed}", "jumps" => $"{typed} jumps", _ => typed };
+        var said = say switch
+        {
+            "ok" => $"ok {typed}",
+            "bad" => $"bad {typed}",
+            "jumps" => $"{typed} jumps",
+            _ => typed,
+        };
         var deed = readings.Read(new ReadingOrder(Number, probe ?? "", said.Trim(), correct, metered), Once);
         return Answered(deed, $"probe:{probe}", correct, typed, walk);
     }
@@ -114,24 +127,33 @@ public abstract class ReadingPageModel(
     /// <summary>Files the trial of a function, or several with the same result.</summary>
     public IActionResult OnPostFunction(string? function, string? result, string? look, string? times, long? correct)
     {
-        if (result is not ("pass" or "fail")) return NotFound();
+        if (result is not ("pass" or "fail"))
+            return NotFound();
         var starts = 1;
-        if (Words.Clean(times).Length > 0 && !int.TryParse(Words.Clean(times), NumberStyles.None, CultureInfo.InvariantCulture, out starts)) starts = 0;
+        if (Words.Clean(times).Length > 0 && !int.TryParse(Words.Clean(times), NumberStyles.None, CultureInfo.InvariantCulture, out starts))
+            starts = 0;
         if (starts is < 1 or > ReadingDesk.MostStarts)
-            return RefuseEntry($"fn:{function}", correct, times, $"“{times}” is not a number of starts. Try 1 to {ReadingDesk.MostStarts}.");
+            return RefuseEntry(
+                $"fn:{function}",
+                correct,
+                times,
+                $"“{times}” is not a number of starts. Try 1 to {ReadingDesk.MostStarts}."
+            );
         var deed = readings.Try(new TrialOrder(Number, function ?? "", result == "pass", look, starts, correct), Once);
         return Answered(deed, $"fn:{function}", correct, times);
     }
 
     /// <summary>Files what pressing, flexing or warming did.</summary>
-    public IActionResult OnPostProvoke(string? function, Provocation how, string? result) => Enum.IsDefined(how) && result is "changed" or "same"
-        ? Answered(readings.Provoke(Number, function ?? "", how, result == "changed", Once), $"provoke:{function}:{how}", null, null)
-        : NotFound();
+    public IActionResult OnPostProvoke(string? function, Provocation how, string? result) =>
+        Enum.IsDefined(how) && result is "changed" or "same"
+            ? Answered(readings.Provoke(Number, function ?? "", how, result == "changed", Once), $"provoke:{function}:{how}", null, null)
+            : NotFound();
 
     /// <summary>Asks a practice unit what the reading bar is set to.</summary>
-    public IActionResult OnPostPractice(string? select) => Prepare(select, null) && IsPractice
-        ? Answered(readings.Ask(Number, SelectedProbe, SelectedFunction, SelectedHow, Once), select ?? "", null, null)
-        : NotFound();
+    public IActionResult OnPostPractice(string? select) =>
+        Prepare(select, null) && IsPractice
+            ? Answered(readings.Ask(Number, SelectedProbe, SelectedFunction, SelectedHow, Once), select ?? "", null, null)
+            : NotFound();
 
     /// <summary>Takes the last entry back; after a correction what it had replaced holds again.</summary>
     public IActionResult OnPostUndo()
@@ -149,33 +171,46 @@ public abstract class ReadingPageModel(
     public IActionResult OnPostRestore(long id) => Answered(readings.Restore(Number, id, Once), null, null, null);
 
     /// <summary>Loads the job and sets the bar.</summary>
-    /// <param name="select">What to set it to; <c>walk:best</c> or <c>walk:supply</c> for the next metered point; null for the best move.</param>
+    /// <param name="select">What to set it to; <c>walk:best</c> or <c>walk:supply</c> for the next metered point; null for the best
+    /// move.</param>
     /// <param name="correct">Record to correct.</param>
     protected bool Prepare(string? select, long? correct)
     {
-        if (!Load()) return false;
+        if (!Load())
+            return false;
         if (select?.StartsWith("walk:", StringComparison.Ordinal) == true)
             select = Enum.TryParse<WalkSchool>(select[5..], ignoreCase: true, out var school) ? Walk(school) : null;
-        LastWithdrawn = records.LastWithdrawn(View.Job.Id) is { } gone && time.GetUtcNow() - gone.WithdrawnAt < CanBeBroughtBack ? gone : null;
+        LastWithdrawn =
+            records.LastWithdrawn(View.Job.Id) is { } gone && time.GetUtcNow() - gone.WithdrawnAt < CanBeBroughtBack ? gone : null;
         Selected = select ?? View.Advice.Moves.FirstOrDefault(m => m.Repair is null)?.Id;
         SelectedProbe = Selected?.StartsWith("probe:", StringComparison.Ordinal) == true ? View.Profile.FindProbe(Selected[6..]) : null;
         SelectedFunction = Selected?.StartsWith("fn:", StringComparison.Ordinal) == true ? View.Profile.FindFunction(Selected[3..]) : null;
-        if (Selected?.Split(':') is ["provoke", var provoked, var told]
-            && Enum.TryParse<Provocation>(told, ignoreCase: true, out var way) && Enum.IsDefined(way) && !char.IsDigit(told[0]))
+        if (
+            Selected?.Split(':') is ["provoke", var provoked, var told]
+            && Enum.TryParse<Provocation>(told, ignoreCase: true, out var way)
+            && Enum.IsDefined(way)
+            && !char.IsDigit(told[0])
+        )
             (SelectedFunction, SelectedHow) = (View.Profile.FindFunction(provoked), way);
-        if (SelectedProbe is null && SelectedFunction is null) Selected = null;
-        Correcting = correct is { } id && View.Records.Any(r => r.Id == id && Selected?.EndsWith(":" + r.Subject, StringComparison.Ordinal) == true) ? id : null;
+        if (SelectedProbe is null && SelectedFunction is null)
+            Selected = null;
+        Correcting =
+            correct is { } id && View.Records.Any(r => r.Id == id && Selected?.EndsWith(":" + r.Subject, StringComparison.Ordinal) == true)
+                ? id
+                : null;
         return true;
     }
 
     /// <summary>Sends the element alone.</summary>
     protected abstract IActionResult Board();
 
-    private VerdictView Verdict(Probe probe, JudgedReading? judged, string? problem) => new(
-        ExpectationRules.For(View.Profile, probe),
-        judged,
-        problem,
-        goodReadings.Signatures(View.Job.ProfileId, View.Job.Revision).GetValueOrDefault(probe.Id));
+    private VerdictView Verdict(Probe probe, JudgedReading? judged, string? problem) =>
+        new(
+            ExpectationRules.For(View.Profile, probe),
+            judged,
+            problem,
+            goodReadings.Signatures(View.Job.ProfileId, View.Job.Revision).GetValueOrDefault(probe.Id)
+        );
 
     private IActionResult Answered(Deed<FiledEntry> deed, string? select, long? correct, string? typed, string? walk = null)
     {
@@ -185,7 +220,9 @@ public abstract class ReadingPageModel(
             return Done(walk);
         }
 
-        return deed.Refusal!.Kind == RefusalKind.Missing || select is null && !Load() ? NotFound() : RefuseEntry(select, correct, typed, deed.Refusal.Problem);
+        return deed.Refusal!.Kind == RefusalKind.Missing || select is null && !Load()
+            ? NotFound()
+            : RefuseEntry(select, correct, typed, deed.Refusal.Problem);
     }
 
     private IActionResult Swap()
@@ -196,10 +233,13 @@ public abstract class ReadingPageModel(
 
     private IActionResult Done(string? walk = null)
     {
-        if (!Request.IsHtmx()) return ToJob("Find");
+        if (!Request.IsHtmx())
+            return ToJob("Find");
         // Pages that show what was filed fetch their part again.
         Response.Htmx(h => h.WithTrigger("evidence-changed", timing: HtmxTriggerTiming.AfterSettle));
-        return Prepare(Enum.TryParse<WalkSchool>(walk, ignoreCase: true, out var school) ? $"walk:{school}" : null, null) ? Swap() : NotFound();
+        return Prepare(Enum.TryParse<WalkSchool>(walk, ignoreCase: true, out var school) ? $"walk:{school}" : null, null)
+            ? Swap()
+            : NotFound();
     }
 
     /// <summary>Next point for a meter; none leaves the bar at the best move.</summary>
@@ -208,7 +248,8 @@ public abstract class ReadingPageModel(
 
     private IActionResult RefuseEntry(string? select, long? correct, string? typed, string problem)
     {
-        if (!Prepare(select, correct)) return NotFound();
+        if (!Prepare(select, correct))
+            return NotFound();
         (Typed, JudgeProblem) = (typed, problem);
         Response.StatusCode = StatusCodes.Status422UnprocessableEntity;
         return Request.IsHtmx() ? Swap() : Page();

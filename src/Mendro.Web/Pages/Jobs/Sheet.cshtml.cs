@@ -21,16 +21,27 @@ public sealed class SheetModel(JobStore jobs, BenchDesk desk, SettingsStore sett
     public JobCost Cost => JobCost.Of(View, Shop.PerHour);
 
     /// <summary>Condition marks and note in one line.</summary>
-    public string Condition => string.Join(", ", View.All<MarkNoted>().Select(m => Library.FindMark(m.Body.Mark)?.Name ?? m.Body.Mark)
-        .Append(View.Job.ConditionNote).Where(t => t.Length > 0));
+    public string Condition =>
+        string.Join(
+            ", ",
+            View.All<MarkNoted>()
+                .Select(m => Library.FindMark(m.Body.Mark)?.Name ?? m.Body.Mark)
+                .Append(View.Job.ConditionNote)
+                .Where(t => t.Length > 0)
+        );
 
     /// <summary>Causes confirmed, and readings that were off.</summary>
-    public IEnumerable<string> Found => View.Records.Select(r => r.Body switch
-    {
-        CauseSeen { Present: true } cause => cause.Fault(View.Model),
-        ProbeReading { Sign: RecordSign.Bad } => r.Words,
-        _ => null,
-    }).OfType<string>();
+    public IEnumerable<string> Found =>
+        View
+            .Records.Select(r =>
+                r.Body switch
+                {
+                    CauseSeen { Present: true } cause => cause.Fault(View.Model),
+                    ProbeReading { Sign: RecordSign.Bad } => r.Words,
+                    _ => null,
+                }
+            )
+            .OfType<string>();
 
     /// <summary>Repairs done.</summary>
     public IEnumerable<(BenchRecord Record, RepairLogged Body)> Done => View.All<RepairLogged>();

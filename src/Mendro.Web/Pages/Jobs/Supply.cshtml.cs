@@ -16,8 +16,13 @@ namespace Mendro.Web.Pages.Jobs;
 
 /// <summary>Bench supply: feed the unit with a current limit, and see what the draw means.</summary>
 public sealed class SupplyModel(
-    JobStore jobs, BenchDesk desk, BenchSupply supply, IBenchHand hand, ReadingDesk readings, TradeLibrary library)
-    : JobPageModel(jobs, desk, library)
+    JobStore jobs,
+    BenchDesk desk,
+    BenchSupply supply,
+    IBenchHand hand,
+    ReadingDesk readings,
+    TradeLibrary library
+) : JobPageModel(jobs, desk, library)
 {
     private const double MostVolts = 30;
     private const double MostAmps = 5;
@@ -49,7 +54,8 @@ public sealed class SupplyModel(
     protected override bool TakesPractice => true;
 
     /// <summary>What the draw means.</summary>
-    public Meaning? Draw => State is not { On: true } on ? null
+    public Meaning? Draw =>
+        State is not { On: true } on ? null
         : on.Limited ? ReadingMeaning.OfLimited(Plan, on.Volts, on.Amps)
         : ReadingMeaning.OfDraw(View.Profile, on.Amps);
 
@@ -62,57 +68,85 @@ public sealed class SupplyModel(
     /// <param name="cancel">Gives up.</param>
     public async Task<IActionResult> OnGetAsync(string? volts, string? limit, CancellationToken cancel)
     {
-        if (!Load()) return NotFound();
-        if (HasSupply) await Ask(() => supply.ReadAsync(cancel));
+        if (!Load())
+            return NotFound();
+        if (HasSupply)
+            await Ask(() => supply.ReadAsync(cancel));
 
         // What another unit was fed with is no proposal for this one.
-        (Volts, Limit) = State is { On: true } now && !OnTooHigh ? (Text(now.SetVolts), Text(now.LimitAmps))
-            : (volts ?? (Plan.Volts is { } planned ? Text(planned) : ""), limit ?? Text(Plan.FirstLimitAmps));
+        (Volts, Limit) =
+            State is { On: true } now && !OnTooHigh
+                ? (Text(now.SetVolts), Text(now.LimitAmps))
+                : (volts ?? (Plan.Volts is { } planned ? Text(planned) : ""), limit ?? Text(Plan.FirstLimitAmps));
         return Request.IsHtmx() ? Partial("_SupplyState", this) : Page();
     }
 
     /// <summary>Sets volts and limit.</summary>
     public async Task<IActionResult> OnPostSetAsync(string? volts, string? limit, CancellationToken cancel)
     {
-        if (!Load()) return NotFound();
+        if (!Load())
+            return NotFound();
         var wanted = Wanted(volts, limit);
-        return wanted.IsOk ? await Done(() => supply.SetAsync(wanted.Value.Volts, wanted.Value.Amps, cancel)) : await RefuseAsync(wanted.Problem, cancel);
+        return wanted.IsOk
+            ? await Done(() => supply.SetAsync(wanted.Value.Volts, wanted.Value.Amps, cancel))
+            : await RefuseAsync(wanted.Problem, cancel);
     }
 
-    /// <summary>Switches the output; on with the volts and the limit that stand in the fields, whatever the supply was set to before.</summary>
+    /// <summary>Switches the output; on with the volts and the limit that stand in the fields, whatever the supply was set to
+    /// before.</summary>
     public async Task<IActionResult> OnPostSwitchAsync(bool on, bool sure, string? volts, string? limit, CancellationToken cancel)
     {
-        if (!Load()) return NotFound();
+        if (!Load())
+            return NotFound();
         // Off is never refused.
-        if (!on) return await Done(() => supply.SwitchAsync(false, cancel));
+        if (!on)
+            return await Done(() => supply.SwitchAsync(false, cancel));
         var wanted = Wanted(volts, limit);
-        if (!wanted.IsOk) return await RefuseAsync(wanted.Problem, cancel);
-        if (Shorted && !sure) return await RefuseAsync("A reading shows a short on the supply. Tick that you want to feed it all the same, with a low limit.", cancel);
+        if (!wanted.IsOk)
+            return await RefuseAsync(wanted.Problem, cancel);
+        if (Shorted && !sure)
+            return await RefuseAsync(
+                "A reading shows a short on the supply. Tick that you want to feed it all the same, with a low limit.",
+                cancel
+            );
         return await Done(() => supply.FeedAsync(wanted.Value.Volts, wanted.Value.Amps, cancel));
     }
 
     /// <summary>Files what is drawn.</summary>
     public async Task<IActionResult> OnPostFileAsync(CancellationToken cancel)
     {
-        if (!Load()) return NotFound();
+        if (!Load())
+            return NotFound();
         await Ask(() => supply.ReadAsync(cancel));
-        if (LockedBecause is { } locked) return Refuse(locked);
-        if (State is not { On: true } now || Draw is not { } draw) return Refuse(Problem ?? "The output is off: there is nothing to file.");
-        return Answer(readings.Draw(Number, new SupplyDraw(now.Volts, now.Amps, now.LimitAmps, draw.Reason, draw.Stop), Once), done =>
-        {
-            TempData["Said"] = $"Filed: {done.Words}.";
-            return ToJob("Find");
-        });
+        if (LockedBecause is { } locked)
+            return Refuse(locked);
+        if (State is not { On: true } now || Draw is not { } draw)
+            return Refuse(Problem ?? "The output is off: there is nothing to file.");
+        return Answer(
+            readings.Draw(Number, new SupplyDraw(now.Volts, now.Amps, now.LimitAmps, draw.Reason, draw.Stop), Once),
+            done =>
+            {
+                TempData["Said"] = $"Filed: {done.Words}.";
+                return ToJob("Find");
+            }
+        );
     }
 
     private Outcome<Feed> Wanted(string? volts, string? limit)
     {
         (Volts, Limit) = (volts, limit);
-        if (QuantityText.Parse(volts, "V") is not { } v || v is < 0 or > MostVolts) return Outcome<Feed>.Fail($"Volts must be a number from 0 to {MostVolts}.");
-        if (QuantityText.Parse(limit, "A") is not { } a || a is <= 0 or > MostAmps) return Outcome<Feed>.Fail($"The current limit must be a number above 0, up to {MostAmps} A.");
-        if (LockedBecause is { } locked) return Outcome<Feed>.Fail(locked);
+        if (QuantityText.Parse(volts, "V") is not { } v || v is < 0 or > MostVolts)
+            return Outcome<Feed>.Fail($"Volts must be a number from 0 to {MostVolts}.");
+        if (QuantityText.Parse(limit, "A") is not { } a || a is <= 0 or > MostAmps)
+            return Outcome<Feed>.Fail($"The current limit must be a number above 0, up to {MostAmps} A.");
+        if (LockedBecause is { } locked)
+            return Outcome<Feed>.Fail(locked);
         return Plan.IsTooMuch(v)
-            ? Outcome<Feed>.Fail(FormattableString.Invariant($"{v:0.##} V is far over the {Plan.Volts:0.##} V this unit was made for. Change the profile if that is wrong."))
+            ? Outcome<Feed>.Fail(
+                FormattableString.Invariant(
+                    $"{v:0.##} V is far over the {Plan.Volts:0.##} V this unit was made for. Change the profile if that is wrong."
+                )
+            )
             : Outcome<Feed>.Ok(new Feed(v, a));
     }
 
@@ -126,8 +160,11 @@ public sealed class SupplyModel(
     private async Task<IActionResult> Done(Func<Task<SupplyState>> work)
     {
         await Ask(work);
-        if (Problem is not null) return Refuse(Problem);
-        return Redirect(QueryHelpers.AddQueryString($"/Jobs/{Number}/Supply", new Dictionary<string, string?> { ["volts"] = Volts, ["limit"] = Limit }));
+        if (Problem is not null)
+            return Refuse(Problem);
+        return Redirect(
+            QueryHelpers.AddQueryString($"/Jobs/{Number}/Supply", new Dictionary<string, string?> { ["volts"] = Volts, ["limit"] = Limit })
+        );
     }
 
     private async Task Ask(Func<Task<SupplyState>> work)

@@ -41,8 +41,10 @@ public sealed class SwapsModel(JobStore jobs, BenchDesk desk, SwapDesk swaps, Re
     /// <summary>Shows the matrix; a proposal fills the last row in.</summary>
     public IActionResult OnGet(string? function, string? slot, string? with)
     {
-        if (!Prepare(function)) return NotFound();
-        if (slot is not null && with is not null) Chosen = new Dictionary<string, string> { [slot] = with };
+        if (!Prepare(function))
+            return NotFound();
+        if (slot is not null && with is not null)
+            Chosen = new Dictionary<string, string> { [slot] = with };
         return Page();
     }
 
@@ -52,7 +54,8 @@ public sealed class SwapsModel(JobStore jobs, BenchDesk desk, SwapDesk swaps, Re
     /// <param name="result">pass, fail or flicker.</param>
     public IActionResult OnPost(string? function, [FromForm(Name = "swap")] Dictionary<string, string?> swap, string? result)
     {
-        if (!Prepare(function) || result is not ("pass" or "fail" or "flicker")) return NotFound();
+        if (!Prepare(function) || result is not ("pass" or "fail" or "flicker"))
+            return NotFound();
         Chosen = swap.Where(s => !string.IsNullOrEmpty(s.Value)).ToDictionary(s => s.Key, s => s.Value!);
         var deed = swaps.File(Number, Function.Id, Chosen, Enum.Parse<SwapResult>(result, ignoreCase: true), Once);
         return Answer(deed, _ => RedirectToPage(new { number = Number, function = Function.Id.Value }));
@@ -61,33 +64,47 @@ public sealed class SwapsModel(JobStore jobs, BenchDesk desk, SwapDesk swaps, Re
     /// <summary>Takes a trial back.</summary>
     public IActionResult OnPostWithdraw(long id, string? function)
     {
-        if (!Load()) return NotFound();
-        return Answer(readings.Withdraw(Number, id, Once), _ =>
-        {
-            TempData["Said"] = "Withdrawn. Find can bring it back.";
-            return RedirectToPage(new { number = Number, function });
-        });
+        if (!Load())
+            return NotFound();
+        return Answer(
+            readings.Withdraw(Number, id, Once),
+            _ =>
+            {
+                TempData["Said"] = "Withdrawn. Find can bring it back.";
+                return RedirectToPage(new { number = Number, function });
+            }
+        );
     }
 
     private bool Prepare(string? functionId)
     {
-        if (!Load()) return false;
+        if (!Load())
+            return false;
         var wanted = functionId is null ? View.Diagnosis?.Target ?? View.Profile.Functions[0] : View.Profile.FindFunction(functionId);
-        if (wanted is null) return false;
+        if (wanted is null)
+            return false;
         Function = wanted;
         Slots = swaps.Slots(View.Job, View.Model, wanted);
         Rows = View.Records.Where(r => r.Subject == wanted.Id && r.Body is (SwapTrial or FunctionTrial)).Select(Row).ToList();
-        if (Desk.Reason(View) is not { } diagnosis) return true;
+        if (Desk.Reason(View) is not { } diagnosis)
+            return true;
         var unit = diagnosis.Case;
         GearChances = (unit.Context.Gear ?? [])
-            .Select(g => (g.Name, 1 - unit.GearFaults(g.Id).Aggregate(1.0, (p, f) => p * (1 - diagnosis.Posterior.Fault(unit.UncuredPiece(f))))))
+            .Select(g =>
+                (g.Name, 1 - unit.GearFaults(g.Id).Aggregate(1.0, (p, f) => p * (1 - diagnosis.Posterior.Fault(unit.UncuredPiece(f)))))
+            )
             .OrderByDescending(g => g.Item2)
             .ToList();
-        if (diagnosis.Target == wanted) Proposals = SwapPlanner.Propose(diagnosis, gear.InUse().Select(p => p.ToItem()).ToList());
+        if (diagnosis.Target == wanted)
+            Proposals = SwapPlanner.Propose(diagnosis, gear.InUse().Select(p => p.ToItem()).ToList());
         return true;
     }
 
-    private static SwapRow Row(BenchRecord record) => new(record, record.Body is SwapTrial swap
-        ? swap.Out.Zip(swap.Gear).ToDictionary(x => x.First.Value, x => x.Second.Name)
-        : new Dictionary<string, string>());
+    private static SwapRow Row(BenchRecord record) =>
+        new(
+            record,
+            record.Body is SwapTrial swap
+                ? swap.Out.Zip(swap.Gear).ToDictionary(x => x.First.Value, x => x.Second.Name)
+                : new Dictionary<string, string>()
+        );
 }

@@ -15,17 +15,24 @@ public sealed class TimelineModel(JobStore jobs, BenchDesk desk, HandOverDesk ha
     /// <summary>Shows the timeline.</summary>
     public IActionResult OnGet()
     {
-        if (!Load()) return NotFound();
+        if (!Load())
+            return NotFound();
         Entries = timeline.Of(View.Job.Id);
         return Page();
     }
 
     /// <summary>Deletes the job; it can be brought back.</summary>
-    public IActionResult OnPostDelete() => Load() ? Answer(handOver.Delete(Number, Once), _ =>
-    {
-        TempData["Said"] = $"{View.Job.Tag} deleted. It is under Jobs, Deleted, and can be brought back.";
-        return RedirectToPage("/Jobs/Index");
-    }) : NotFound();
+    public IActionResult OnPostDelete() =>
+        Load()
+            ? Answer(
+                handOver.Delete(Number, Once),
+                _ =>
+                {
+                    TempData["Said"] = $"{View.Job.Tag} deleted. It is under Jobs, Deleted, and can be brought back.";
+                    return RedirectToPage("/Jobs/Index");
+                }
+            )
+            : NotFound();
 
     /// <summary>Brings a deleted job back.</summary>
     public IActionResult OnPostRestore() => Answer(handOver.BringBack(Number, Once), _ => ToJob("Timeline"));

@@ -32,7 +32,8 @@ public sealed class EditModel(ProfileStore profiles, TradeLibrary library) : Pag
     /// <summary>Opens a model to change it, or another to begin a new one from.</summary>
     public IActionResult OnGet(string? id, string? from)
     {
-        if (profiles.Latest(id ?? from ?? "generic-handheld") is not { } latest) return NotFound();
+        if (profiles.Latest(id ?? from ?? "generic-handheld") is not { } latest)
+            return NotFound();
         Form = ProfileForm.From(latest.Profile, latest.Version, existing: id is not null);
         Look();
         return Page();
@@ -58,7 +59,12 @@ public sealed class EditModel(ProfileStore profiles, TradeLibrary library) : Pag
     public IActionResult OnPostSave()
     {
         var profile = Look();
-        if (!Form.Existing && profiles.Latest(profile.Id) is not null) Problems = [.. Problems, new ProfileProblem("id", $"there is a model “{profile.Id}” already. Change that one, or choose another id.")];
+        if (!Form.Existing && profiles.Latest(profile.Id) is not null)
+            Problems =
+            [
+                .. Problems,
+                new ProfileProblem("id", $"there is a model “{profile.Id}” already. Change that one, or choose another id."),
+            ];
         if (Problems.Count > 0)
         {
             Refused = true;
@@ -75,12 +81,27 @@ public sealed class EditModel(ProfileStore profiles, TradeLibrary library) : Pag
 
     private DeviceProfile Look()
     {
-        var origin = Words.Clean(Form.Base).Split('@') is [var id, var version] && long.TryParse(version, System.Globalization.CultureInfo.InvariantCulture, out var number) ? profiles.Find(id, number) : null;
+        var origin =
+            Words.Clean(Form.Base).Split('@') is [var id, var version]
+            && long.TryParse(version, System.Globalization.CultureInfo.InvariantCulture, out var number)
+                ? profiles.Find(id, number)
+                : null;
         var reader = new ProfileFormReader(Library);
         var profile = reader.Read(Form, origin);
         Problems = reader.Problems;
         if (profile.Parts.Count > 0)
-            Map = PathMapSvg.Draw(new MapScene(new DeviceModel(profile, Library), null, new Dictionary<string, string>(), new Dictionary<string, string>(), null, null, null, null));
+            Map = PathMapSvg.Draw(
+                new MapScene(
+                    new DeviceModel(profile, Library),
+                    null,
+                    new Dictionary<string, string>(),
+                    new Dictionary<string, string>(),
+                    null,
+                    null,
+                    null,
+                    null
+                )
+            );
         return profile;
     }
 }

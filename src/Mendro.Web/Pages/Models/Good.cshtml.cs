@@ -33,20 +33,33 @@ public sealed class GoodModel(ProfileStore profiles, GoodReadingStore goodReadin
 
     /// <summary>Sends them as CSV.</summary>
     public IActionResult OnGetCsv(string id) =>
-        Load(id) ? File(Encoding.UTF8.GetBytes(GoodReadingFile.Write(goodReadings.Of(id))), "text/csv", $"{id}-good-readings.csv") : NotFound();
+        Load(id)
+            ? File(Encoding.UTF8.GetBytes(GoodReadingFile.Write(goodReadings.Of(id))), "text/csv", $"{id}-good-readings.csv")
+            : NotFound();
 
     /// <summary>Takes in a CSV file; all of it or nothing.</summary>
     public async Task<IActionResult> OnPostAsync(string id, IFormFile? file)
     {
-        if (!Load(id)) return NotFound();
-        if (file is null or { Length: 0 or > LargestFile }) return RefuseFile("Choose a CSV file of up to 1 MB.");
+        if (!Load(id))
+            return NotFound();
+        if (file is null or { Length: 0 or > LargestFile })
+            return RefuseFile("Choose a CSV file of up to 1 MB.");
         using var reader = new StreamReader(file.OpenReadStream(), Encoding.UTF8);
         var readings = GoodReadingFile.Read(await reader.ReadToEndAsync(), out var problems);
-        var strange = readings.Where(r => r.Profile != id).Select(r => $"“{r.Profile}” is another model.")
-            .Concat(readings.Where(r => r.Profile == id && Metered.All(p => p.Id != r.Probe)).Select(r => $"“{r.Probe}” is no probe of this model that a meter answers.")).Distinct();
+        var strange = readings
+            .Where(r => r.Profile != id)
+            .Select(r => $"“{r.Profile}” is another model.")
+            .Concat(
+                readings
+                    .Where(r => r.Profile == id && Metered.All(p => p.Id != r.Probe))
+                    .Select(r => $"“{r.Probe}” is no probe of this model that a meter answers.")
+            )
+            .Distinct();
         Problems = [.. problems, .. strange];
-        if (Problems.Count > 0) return RefuseFile(null);
-        if (readings.Count == 0) return RefuseFile("The file has no readings.");
+        if (Problems.Count > 0)
+            return RefuseFile(null);
+        if (readings.Count == 0)
+            return RefuseFile("The file has no readings.");
         ledger.Once(Once, () => goodReadings.Add(readings));
         TempData["Said"] = $"{readings.Count} readings of {readings.Select(r => r.GoodUnit).Distinct().Count()} good units taken in.";
         return Redirect($"/Models/{id}/Good");
@@ -55,22 +68,27 @@ public sealed class GoodModel(ProfileStore profiles, GoodReadingStore goodReadin
     /// <summary>Puts a unit aside, or lets it count again.</summary>
     public IActionResult OnPostUnit(string id, string? unit, bool back)
     {
-        if (!Load(id)) return NotFound();
-        if (back) goodReadings.Restore(id, unit ?? "");
-        else goodReadings.Withdraw(id, unit ?? "");
+        if (!Load(id))
+            return NotFound();
+        if (back)
+            goodReadings.Restore(id, unit ?? "");
+        else
+            goodReadings.Withdraw(id, unit ?? "");
         return Redirect($"/Models/{id}/Good");
     }
 
     private bool Load(string id)
     {
-        if (profiles.Latest(id) is not { } latest) return false;
+        if (profiles.Latest(id) is not { } latest)
+            return false;
         (Profile, Signatures, Units) = (latest.Profile, goodReadings.Signatures(id), goodReadings.Units(id));
         return true;
     }
 
     private IActionResult RefuseFile(string? problem)
     {
-        if (problem is not null) Problems = [problem];
+        if (problem is not null)
+            Problems = [problem];
         return RefuseAsShown();
     }
 }

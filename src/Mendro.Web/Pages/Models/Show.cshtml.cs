@@ -29,7 +29,20 @@ public sealed class ShowModel(ProfileStore profiles, ModelShelf models, Ledger l
     public TradeLibrary Library { get; } = library;
 
     /// <summary>The map as markup.</summary>
-    public string Map => PathMapSvg.Draw(new MapScene(Device, null, new Dictionary<string, string>(), new Dictionary<string, string>(), null, null, null, null));
+    public string Map =>
+        PathMapSvg.Draw(
+            new MapScene(Device, null, new Dictionary<string, string>(), new Dictionary<string, string>(), null, null, null, null)
+        );
+
+    /// <summary>Ways a part fails, with the chance of each.</summary>
+    public string WaysOf(Part part) =>
+        string.Join(
+            ", ",
+            Device
+                .FaultsOf(part.Id)
+                .Select(i => Device.Faults[i])
+                .Select(f => FormattableString.Invariant($"{f.Mode.Name} {f.Prior * 100:0.#} %"))
+        );
 
     /// <summary>Shows it.</summary>
     public IActionResult OnGet(string id) => Load(id) ? Page() : NotFound();
@@ -41,7 +54,8 @@ public sealed class ShowModel(ProfileStore profiles, ModelShelf models, Ledger l
     /// <summary>Makes an older version the newest again.</summary>
     public IActionResult OnPostRevert(string id, long version)
     {
-        if (profiles.Find(id, version) is not { } old) return NotFound();
+        if (profiles.Find(id, version) is not { } old)
+            return NotFound();
         long now = 0;
         ledger.Once(Once, () => now = profiles.Save(old));
         TempData["Said"] = $"Version {version} is in use again{(now > 0 ? $", as version {now}" : "")}.";
@@ -50,7 +64,8 @@ public sealed class ShowModel(ProfileStore profiles, ModelShelf models, Ledger l
 
     private bool Load(string id)
     {
-        if (profiles.Latest(id) is not { } latest) return false;
+        if (profiles.Latest(id) is not { } latest)
+            return false;
         (Profile, Version) = latest;
         Versions = profiles.Versions(id);
         Device = models.Get(Profile.Id, Version);

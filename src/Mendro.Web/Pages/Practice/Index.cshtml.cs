@@ -24,7 +24,10 @@ public sealed class IndexModel(JobStore jobs, ProfileStore profiles, PracticeDes
     public string? Chosen { get; private set; }
 
     /// <summary>Where a unit stands.</summary>
-    public static string StateOf(Job job) => job.ClosedAt is not null ? "finished" : job.Shelf == Shelf.Ready ? "everything works: see the score" : "on the bench";
+    public static string StateOf(Job job) =>
+        job.ClosedAt is not null ? "finished"
+        : job.Shelf == Shelf.Ready ? "everything works: see the score"
+        : "on the bench";
 
     /// <summary>Shows them.</summary>
     public void OnGet() => Load();
@@ -34,9 +37,13 @@ public sealed class IndexModel(JobStore jobs, ProfileStore profiles, PracticeDes
     {
         Chosen = model;
         long number = RandomNumberGenerator.GetInt32(1, LargestSeed);
-        if (Words.Clean(seed).Length > 0 && (!long.TryParse(Words.Clean(seed), NumberStyles.None, CultureInfo.InvariantCulture, out number) || number > LargestSeed))
+        if (
+            Words.Clean(seed).Length > 0
+            && (!long.TryParse(Words.Clean(seed), NumberStyles.None, CultureInfo.InvariantCulture, out number) || number > LargestSeed)
+        )
             ModelState.AddModelError("", $"The unit number is a whole number up to {LargestSeed}; leave it blank for a new unit.");
-        if (profiles.Latest(model ?? "") is null) ModelState.AddModelError("", "Choose a model.");
+        if (profiles.Latest(model ?? "") is null)
+            ModelState.AddModelError("", "Choose a model.");
         if (!ModelState.IsValid)
         {
             Load();
