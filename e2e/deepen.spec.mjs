@@ -34,6 +34,52 @@ test('the map is enlarged, moved and shown whole again by keys and buttons', asy
   expect(await box(page)).toEqual(whole);
 });
 
+test('zoom stays when a point is chosen on the map, and the chosen point is told', async ({ page }) => {
+  await page.goto('/Jobs/148/Find');
+  await page.locator('[data-zoom="in"]').first().click();
+  const before = await box(page);
+  const point = page.locator('svg.map a.probe:not(.selected)').first();
+  const id = await point.getAttribute('data-id');
+  await point.focus();
+  await page.keyboard.press('Enter');
+  const chosen = page.locator('svg.map [aria-current="true"]');
+  await expect(chosen).toHaveAttribute('data-id', id);
+  expect((await box(page))[2]).toBeCloseTo(before[2], 1);
+  await expect(page.locator('.reading-bar .at b')).not.toBeEmpty();
+});
+
+test('the map is one stop of the Tab key', async ({ page }) => {
+  await page.goto('/Jobs/123/Find');
+  const stops = () => page.locator('svg.map a[tabindex="0"]');
+  await expect(stops()).toHaveCount(1);
+  expect(await page.locator('svg.map a').count()).toBeGreaterThan(10);
+  await stops().focus();
+  const first = await stops().getAttribute('data-id');
+  for (const key of ['ArrowDown', 'ArrowRight', 'ArrowUp', 'ArrowLeft']) await page.keyboard.press(key);
+  await expect(stops()).toHaveCount(1);
+  expect(await page.evaluate(() => document.activeElement.getAttribute('tabindex'))).toBe('0');
+  expect(first).not.toBeNull();
+  await page.keyboard.press('Tab');
+  expect(await page.evaluate(() => document.activeElement.closest('svg.map') === null)).toBe(true);
+});
+
+test('a drag that ends outside the window is ended', async ({ page }) => {
+  await page.goto('/Jobs/143/Find');
+  for (let n = 0; n < 3; n++) await page.locator('[data-zoom="in"]').first().click();
+  const svg = page.locator('svg.map');
+  const send = (type, x, y, buttons) => svg.evaluate((element, [type, x, y, buttons]) => {
+    element.dispatchEvent(new PointerEvent(type, { pointerId: 1, clientX: x, clientY: y, buttons, bubbles: true }));
+  }, [type, x, y, buttons]);
+  await svg.evaluate((element) => { element.setPointerCapture = () => {}; });
+  await send('pointerdown', 500, 400, 1);
+  await send('pointermove', 440, 400, 1);
+  const dragged = await box(page);
+  // The button went up where the page did not hear of it: what follows is no drag.
+  await send('pointermove', 300, 300, 0);
+  await send('pointermove', 200, 300, 1);
+  expect(await box(page)).toEqual(dragged);
+});
+
 test('arrow keys walk over the map and Enter opens what is there', async ({ page }) => {
   await page.goto('/Jobs/123/Find');
   const focused = () => page.evaluate(() => document.activeElement?.dataset.id);

@@ -133,10 +133,15 @@ internal static class SafekeepingCommands
         }
     }
 
-    /// <summary>The folder that <c>serve</c> uses when none is told; else the demo's, when it is the only shop here.</summary>
-    private static string UsualFolder() =>
-        Environment.GetEnvironmentVariable("MENDRO_DATA")
-        ?? (!File.Exists(".data/shop.db") && File.Exists(".demo/shop.db") ? ".demo" : ".data");
+    /// <summary>The shop when none is told: <c>MENDRO_DATA</c>, else <c>.data</c> beside Mendro, else the demo's when it is the only one.</summary>
+    private static string UsualFolder()
+    {
+        if (Environment.GetEnvironmentVariable("MENDRO_DATA") is { Length: > 0 } told)
+            return told;
+        var home = Environment.GetEnvironmentVariable("MENDRO_HOME") ?? "";
+        var (own, demo) = (Path.Combine(home, ".data"), Path.Combine(home, ".demo"));
+        return !File.Exists(Path.Combine(own, "shop.db")) && File.Exists(Path.Combine(demo, "shop.db")) ? demo : own;
+    }
 
     private static ShopLock Hold(string folder) =>
         ShopLock.TryTake(folder) ?? throw new ShopFileException($"Mendro works on “{folder}” now. Close it first.");

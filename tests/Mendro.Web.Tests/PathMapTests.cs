@@ -93,9 +93,19 @@ public class PathMapTests
         );
         var drawn = XDocument.Parse(svg);
         var labels = drawn.Descendants().Where(e => e.Name.LocalName == "title").Select(e => e.Value).ToList();
-        labels.ShouldContain("Fuse: proved good; F1, main board");
+        // What feeds what is told in words too.
+        labels.ShouldContain(l => l.StartsWith("Fuse: proved good; F1, main board; fed by Contacts", StringComparison.Ordinal));
+        labels.ShouldContain(l =>
+            l.Contains("; needs ", StringComparison.Ordinal) && l.StartsWith("Power light", StringComparison.Ordinal)
+        );
+        drawn
+            .Descendants()
+            .Where(e => e.Attribute("aria-current") is not null)
+            .ShouldHaveSingleItem()
+            .Attribute("data-id")!
+            .Value.ShouldBe("tp5");
         labels.ShouldContain(l => l.StartsWith("Power switch: suspect, share of blame", StringComparison.Ordinal));
-        labels.ShouldContain("Power light: nothing at all");
+        labels.ShouldContain(l => l.StartsWith("Power light: nothing at all", StringComparison.Ordinal));
         labels.ShouldContain(l => l.StartsWith("Probe: After the switch, 0.02 V; middle leg", StringComparison.Ordinal));
         svg.ShouldContain("the fault lies in here");
         svg.ShouldNotContain("style=");

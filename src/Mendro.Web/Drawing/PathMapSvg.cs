@@ -97,7 +97,8 @@ public static class PathMapSvg
             scene.PartUrl?.Invoke(part.Id),
             $"part {state.ToString().ToLowerInvariant()}",
             part.Id,
-            $"{part.Name}: {Word(state)}{(share.Length > 0 ? ", share of blame " + share : "")}{(place.Length > 0 ? "; " + place : "")}"
+            $"{part.Name}: {MapWords.Of(state)}{(share.Length > 0 ? ", share of blame " + share : "")}{(place.Length > 0 ? "; " + place : "")}"
+                + MapWords.Flow(scene.Model.Profile, part)
         );
         group.Add(Rect(x, y, MapRouter.BlockWidth, MapRouter.BlockHeight, 4, "block"));
         // The lower right corner belongs to the mark or the share.
@@ -141,7 +142,7 @@ public static class PathMapSvg
             scene.FunctionUrl?.Invoke(function.Id),
             $"function {state.ToString().ToLowerInvariant()}",
             function.Id,
-            $"{function.Name}: {words}"
+            $"{function.Name}: {words}{MapWords.Flow(scene.Model.Profile, function)}"
         );
         group.Add(Rect(x, y, MapRouter.FunctionWidth, MapRouter.BlockHeight, 18, "block"));
         Label(group, x + 12, y, function.Name, Cut(words, state == FunctionState.Fails ? 14 : 15));
@@ -214,6 +215,8 @@ public static class PathMapSvg
                 probe.Id,
                 $"Probe: {probe.Name}{(reading is null ? "" : ", " + reading)}{(taken == "stale" ? ", before the last repair" : "")}; {probe.Where}"
             );
+            if (selected)
+                group.SetAttributeValue("aria-current", "true");
             if (probe is { Kind: ProbeKind.Volts or ProbeKind.Current, At: not null } && Place(layout, router, probe) is { } at)
             {
                 var label = (++volts).ToString(CultureInfo.InvariantCulture);
@@ -347,13 +350,4 @@ public static class PathMapSvg
     private static string N(double value) => value.ToString("0.#", CultureInfo.InvariantCulture);
 
     private static string Percent(double share) => string.Create(CultureInfo.InvariantCulture, $"{share * 100:0} %");
-
-    private static string Word(PartState state) =>
-        state switch
-        {
-            PartState.Proved => "proved good",
-            PartState.Suspect => "suspect",
-            PartState.Failed => "failed",
-            _ => "unknown",
-        };
 }

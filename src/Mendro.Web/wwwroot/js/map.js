@@ -1,6 +1,19 @@
-// The path map: zoom and pan by buttons, keys, wheel and drag; arrow keys walk between blocks and probes.
+// The path map: zoom and pan by buttons, keys, wheel and drag. It is one stop of the Tab key; arrow keys walk between blocks and
+// probes inside it.
 (() => {
-  const view = { zoom: 1, x: 0, y: 0 };
+  // Choosing a point loads the page anew; how near the map was is kept for this tab and this page.
+  const KEPT = `mendro.map:${location.pathname}`;
+  const kept = () => {
+    try {
+      const { zoom, x, y } = JSON.parse(sessionStorage.getItem(KEPT));
+      if ([zoom, x, y].every(Number.isFinite) && zoom >= 1 && zoom <= 4) return { zoom, x, y };
+    } catch { /* nothing kept, or a store that is closed to us */ }
+    return { zoom: 1, x: 0, y: 0 };
+  };
+  const keep = () => {
+    try { sessionStorage.setItem(KEPT, JSON.stringify(view)); } catch { /* then it begins whole again */ }
+  };
+  const view = kept();
   const MOST = 4;
   const mapOf = (element) => element?.closest?.('[data-map]')?.querySelector('svg.map') ?? document.querySelector('[data-map] svg.map');
   const boxOf = (svg) => {
@@ -17,6 +30,7 @@
     svg.classList.toggle('zoomed', view.zoom > 1);
     const state = svg.closest('[data-map]');
     if (state) state.dataset.zoom = view.zoom.toFixed(2);
+    keep();
   };
   // A point of the screen in units of the drawing.
   const at = (svg, clientX, clientY) => {
@@ -58,10 +72,29 @@
       if (cost < least) [best, least] = [other, cost];
     });
     if (!best) return;
+    stopAt(best);
     best.focus();
-    const svg = from.closest('svg');
+    reveal(best);
+  };
+
+  // The one link of the map that Tab reaches: where the arrows were last, else the chosen probe, else the first.
+  let last = null;
+  const stopAt = (link) => {
+    link.closest('svg').querySelectorAll('a').forEach((other) => other.setAttribute('tabindex', other === link ? '0' : '-1'));
+    last = link.dataset.id;
+  };
+  const oneStop = (svg) => {
+    const links = [...svg.querySelectorAll('a')];
+    const stop = links.find((a) => a.dataset.id === last) ?? links.find((a) => a.getAttribute('aria-current')) ?? links[0];
+    if (stop) stopAt(stop);
+  };
+
+  // Moves the part of the map that is shown so that something on it is in the middle.
+  const reveal = (link) => {
+    const svg = link.closest('svg');
     if (view.zoom <= 1) return;
-    const [bx, by] = centre(best.getBoundingClientRect());
+    const r = link.getBoundingClientRect();
+    const [bx, by] = [r.left + r.width / 2, r.top + r.height / 2];
     const point = at(svg, bx, by);
     const [, , width, height] = boxOf(svg);
     view.x = point.x - width / view.zoom / 2;
@@ -96,19 +129,29 @@
     drag = { svg, ...at(svg, event.clientX, event.clientY) };
     svg.setPointerCapture(event.pointerId);
   });
+  const end = () => { drag = null; };
   document.addEventListener('pointermove', (event) => {
     if (!drag) return;
+    // The button was let go where no one told us, or the map was drawn anew meanwhile.
+    if (event.buttons === 0 || !drag.svg.isConnected) { end(); return; }
     const now = at(drag.svg, event.clientX, event.clientY);
     view.x -= now.x - drag.x;
     view.y -= now.y - drag.y;
     show(drag.svg);
   });
-  document.addEventListener('pointerup', () => { drag = null; });
+  for (const over of ['pointerup', 'pointercancel', 'lostpointercapture']) document.addEventListener(over, end);
+  window.addEventListener('blur', end);
+  document.addEventListener('focusin', (event) => {
+    const link = event.target.closest?.('svg.map a');
+    if (link) stopAt(link);
+  });
 
   const ready = () => document.querySelectorAll('[data-map]').forEach((frame) => {
     frame.querySelector('.map-tools').hidden = false;
     const svg = frame.querySelector('svg.map');
-    if (svg) show(svg);
+    if (!svg) return;
+    show(svg);
+    oneStop(svg);
   });
   document.addEventListener('htmx:afterSettle', ready);
   ready();
