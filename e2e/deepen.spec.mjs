@@ -118,6 +118,24 @@ test('printed, Find is the map with what is known', async ({ page }) => {
   await expect(page.locator('.map-tools')).toBeHidden();
 });
 
+test('a form sent twice files once', async ({ page }) => {
+  await page.goto('/Jobs/148/Prove');
+  const rows = async () => {
+    const answer = await page.request.get('/Jobs/148/Timeline');
+    return ((await answer.text()).match(/class="line-time"/g) ?? []).length;
+  };
+  // The very same form, key and all, posted two times at once, as a double click or an impatient retry does.
+  const before = await rows();
+  const statuses = await page.evaluate(async () => {
+    const form = [...document.querySelectorAll('.prove form')].find((f) => f.querySelector('input[name="once"]'));
+    const body = new URLSearchParams(new FormData(form, form.querySelector('button')));
+    const send = () => fetch(form.action, { method: 'POST', body }).then((r) => r.status);
+    return Promise.all([send(), send()]);
+  });
+  expect(statuses).toEqual([200, 200]);
+  expect(await rows()).toBe(before + 1);
+});
+
 test('two swaps find the bad cable', async ({ page }) => {
   await page.goto('/');
   await page.getByRole('textbox', { name: /Model and symptom/ }).fill('atrium no video');

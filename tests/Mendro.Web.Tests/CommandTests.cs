@@ -1,6 +1,9 @@
+using System.Globalization;
 using System.Text.Json;
+using System.Text.RegularExpressions;
 using Mendro.Cli;
 using Mendro.Core.Library;
+using Mendro.Storage;
 
 namespace Mendro.Web.Tests;
 
@@ -161,6 +164,93 @@ public sealed class CommandTests : IDisposable
         code.ShouldBe(2);
         error.ShouldContain(named);
     }
+
+    /// <summary>Under a culture that writes 1,5 the commands answer to the letter what they answer without one.</summary>
+    [Fact]
+    public void No_command_follows_the_culture_of_the_machine()
+    {
+        File.WriteAllText(_file, TradeLibrary.ReadText("Profiles/harrow-quartet.json"));
+        var evidence = _file + ".evidence";
+        File.WriteAllText(evidence, """{"format":"mendro.evidence/1","state":"open","events":[{"probe":"tp3","reading":"6.21 V"}]}""");
+        string[][] commands =
+        [
+            ["calc", "battery-pack", "cells=4", "chemistry=alkaline", "measured=5.2"],
+            ["calc", "battery-pack", "cells=4", "chemistry=alkaline", "measured=5.2", "--json"],
+            ["advise", "--profile", _file, "--evidence", evidence],
+            ["simulate", "--profile", _file, "--units", "3", "--seed", "5", "--policy", "checklist"],
+            ["schema"],
+        ];
+        var before = CultureInfo.CurrentCulture;
+        try
+        {
+            foreach (var command in commands)
+            {
+                CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
+                var plain = Timeless(Run(command));
+                plain.Code.ShouldBe(0, plain.Error);
+                CultureInfo.CurrentCulture = new CultureInfo("de-DE");
+                1.5.ToString(CultureInfo.CurrentCulture).ShouldBe("1,5");
+                Timeless(Run(command)).ShouldBe(plain);
+            }
+        }
+        finally
+        {
+            CultureInfo.CurrentCulture = before;
+            File.Delete(evidence);
+        }
+    }
+
+    [Fact]
+    public void A_shop_goes_out_and_comes_back_by_commands()
+    {
+        var root = Path.Combine(Path.GetTempPath(), "mendro-commands-" + Guid.NewGuid().ToString("N"));
+        string In(string name) => Path.Combine(root, name);
+        try
+        {
+            var shop = new ShopDatabase(Path.Combine(In("shop"), "shop.db"));
+            shop.Migrate();
+            var unit = new Job
+            {
+                ProfileId = "harrow-quartet",
+                ProfileVersion = 1,
+                ModelName = "Harrow Quartet",
+                Claim = "=1+1, dead",
+            };
+            new ProfileStore(shop, TimeProvider.System).TakeIn(TradeLibrary.Shipped);
+            new JobStore(shop, TimeProvider.System).TakeIn(new NewJob(unit, null, "", []));
+            var (backedUp, told, _) = Run("backup", In("one.mendro"), "--data", In("shop"), "--json");
+            backedUp.ShouldBe(0);
+            JsonDocument.Parse(told).RootElement.GetProperty("jobs").GetInt64().ShouldBe(1);
+            Run("restore", In("one.mendro"), "--data", In("second")).Code.ShouldBe(0);
+            Run("export", In("out"), "--data", In("second")).Code.ShouldBe(0);
+            Run("import", In("out"), "--data", In("third")).Code.ShouldBe(0);
+            Run("export", In("again"), "--data", In("third")).Code.ShouldBe(0);
+            var files = Directory.GetFiles(In("out")).Select(f => Path.GetFileName(f)!).Order().ToList();
+            files.ShouldContain("jobs.csv");
+            Directory.GetFiles(In("again")).Select(f => Path.GetFileName(f)!).Order().ShouldBe(files);
+            foreach (var file in files)
+                File.ReadAllBytes(Path.Combine(In("again"), file)).ShouldBe(File.ReadAllBytes(Path.Combine(In("out"), file)), file);
+            // What cannot be done is one sentence and exit 2; the shop that was there stays.
+            var (full, _, why) = Run("import", In("out"), "--data", In("second"));
+            (full, why.Trim().Split('\n').Length).ShouldBe((2, 1));
+            File.WriteAllText(In("broken.mendro"), "no backup");
+            Run("restore", In("broken.mendro"), "--data", In("second")).Code.ShouldBe(2);
+            new JobStore(new ShopDatabase(Path.Combine(In("second"), "shop.db")), TimeProvider.System).Find(101).ShouldNotBeNull();
+            Run("backup").Code.ShouldBe(2);
+            Run("export", In("x"), "--data", In("nowhere")).Code.ShouldBe(2);
+        }
+        finally
+        {
+            Directory.Delete(root, true);
+        }
+    }
+
+    /// <summary>Without the milliseconds it took, which differ from run to run.</summary>
+    private static (int Code, string Output, string Error) Timeless((int Code, string Output, string Error) answer) =>
+        answer with
+        {
+            Output = Regex.Replace(answer.Output, "\"milliseconds\": *[0-9.,]+", ""),
+        };
 
     private static (int Code, string Output, string Error) Run(params string[] args)
     {
