@@ -64,6 +64,8 @@ internal static class AdviseCommand
                                 o.Then,
                             }),
                         }),
+                        // Only where it is so: most evidence is summed exactly.
+                        sampled = diagnosis.Verdict.Sampled ? true : default(bool?),
                     },
                     ProfileJson.Options
                 )
@@ -71,6 +73,8 @@ internal static class AdviseCommand
             return Commands.Good;
         }
 
+        if (diagnosis.Verdict.Sampled)
+            output.WriteLine("Too much hangs together for the exact sum: the numbers are estimated, good to about 0.01.");
         foreach (var move in advice.Moves.Take(8))
             output.WriteLine(string.Create(CultureInfo.InvariantCulture, $"{move.Minutes, 6:0.0} min  {move.Title}: {move.Why}"));
         if (advice.Moves.Count == 0)

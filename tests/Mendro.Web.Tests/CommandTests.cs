@@ -165,6 +165,25 @@ public sealed class CommandTests : IDisposable
         error.ShouldContain(named);
     }
 
+    /// <summary>Every function fails and changes however it is touched, every metered point is bad: too much for the exact sum.</summary>
+    [Fact]
+    public void Advice_that_is_estimated_says_so()
+    {
+        var model = TradeLibrary.Shipped.Profiles.Single(p => p.Id == "dovrel-bastion");
+        File.WriteAllText(_file, TradeLibrary.ReadText("Profiles/dovrel-bastion.json"));
+        var evidence = _file + ".evidence";
+        var events = model.Functions.SelectMany(f =>
+            new[] { "pressed", "flexed", "warmed" }
+                .Select(how => $$"""{"function":"{{f.Id}}","provoked":"{{how}}","changed":true}""")
+                .Prepend($$"""{"function":"{{f.Id}}","result":"fail"}""")
+        );
+        File.WriteAllText(evidence, $$"""{"format":"mendro.evidence/1","state":"open","events":[{{string.Join(',', events)}}]}""");
+        var (code, output, error) = Run("advise", "--profile", _file, "--evidence", evidence, "--json");
+        File.Delete(evidence);
+        code.ShouldBe(0, error);
+        JsonDocument.Parse(output).RootElement.GetProperty("sampled").GetBoolean().ShouldBeTrue();
+    }
+
     /// <summary>Under a culture that writes 1,5 the commands answer to the letter what they answer without one.</summary>
     [Fact]
     public void No_command_follows_the_culture_of_the_machine()
