@@ -133,7 +133,8 @@ internal static class SafekeepingCommands
         }
     }
 
-    /// <summary>The shop when none is told: <c>MENDRO_DATA</c>, else <c>.data</c> beside Mendro, else the demo's when it is the only one.</summary>
+    /// <summary>The shop when none is told: <c>MENDRO_DATA</c>, else <c>.data</c> beside Mendro, else the demo's when it is the
+    /// only one.</summary>
     private static string UsualFolder()
     {
         if (Environment.GetEnvironmentVariable("MENDRO_DATA") is { Length: > 0 } told)

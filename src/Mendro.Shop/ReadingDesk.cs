@@ -163,7 +163,7 @@ public sealed class ReadingDesk(JobBench bench, BenchRecordStore records, Practi
     /// <summary>Brings an entry back to its place; what replaced it gives way.</summary>
     public Deed<FiledEntry> Restore(long number, long record, string? once = null) => Change(number, record, once, records.Restore);
 
-    private Deed<FiledEntry> Change(long number, long record, string? once, Func<long, long, bool> change) =>
+    private Deed<FiledEntry> Change(long number, long record, string? once, Func<JobId, long, bool> change) =>
         ledger.Once<FiledEntry>(
             once,
             () =>

@@ -65,7 +65,7 @@ public sealed class ShopExperience(
         string stamp
     )
     {
-        private readonly HashSet<long> _teaching = causes.Where(c => !c.Excluded).Select(c => c.JobId).ToHashSet();
+        private readonly HashSet<JobId> _teaching = causes.Where(c => !c.Excluded).Select(c => c.JobId).ToHashSet();
 
         /// <summary>Changes whenever anything known changes.</summary>
         public string Stamp => stamp;
@@ -96,7 +96,7 @@ public sealed class ShopExperience(
 
         private double[] Priors(Job job, DeviceModel model)
         {
-            var own = _teaching.Contains(job.Id) ? job.Id : 0;
+            var own = _teaching.Contains(job.Id) ? job.Id : default;
             // Few combinations live at a time; an old stamp is never asked for again.
             if (owner._priors.Count > MostPriors)
                 owner._priors.Clear();

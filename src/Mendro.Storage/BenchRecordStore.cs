@@ -9,7 +9,7 @@ namespace Mendro.Storage;
 public sealed class BenchRecordStore(ShopDatabase database, TimeProvider time)
 {
     /// <summary>Records of a job that hold, in the order of events.</summary>
-    public IReadOnlyList<BenchRecord> Of(long jobId) =>
+    public IReadOnlyList<BenchRecord> Of(JobId jobId) =>
         database.Read(connection =>
             connection
                 .Query<Row>("SELECT * FROM bench_records WHERE job_id = @jobId AND withdrawn_at IS NULL ORDER BY seq, id", new { jobId })
@@ -18,14 +18,14 @@ public sealed class BenchRecordStore(ShopDatabase database, TimeProvider time)
         );
 
     /// <summary>Records of several jobs that hold, by job.</summary>
-    public ILookup<long, BenchRecord> OfAll(IReadOnlyList<long> jobIds) =>
+    public ILookup<JobId, BenchRecord> OfAll(IReadOnlyList<JobId> jobIds) =>
         database.Read(connection =>
             connection
                 .Query<Row>(
                     """
                     SELECT * FROM bench_records WHERE withdrawn_at IS NULL AND job_id IN (SELECT value FROM json_each(@ids)) ORDER BY seq, id
                     """,
-                    new { ids = JsonSerializer.Serialize(jobIds) }
+                    new { ids = JsonSerializer.Serialize(jobIds.Select(j => j.Value)) }
                 )
                 .Select(r => r.ToRecord())
                 .ToLookup(r => r.JobId)
@@ -38,7 +38,7 @@ public sealed class BenchRecordStore(ShopDatabase database, TimeProvider time)
         );
 
     /// <summary>The record withdrawn last, which “bring back” would bring back, or null.</summary>
-    public BenchRecord? LastWithdrawn(long jobId) =>
+    public BenchRecord? LastWithdrawn(JobId jobId) =>
         database.Read(connection =>
             connection
                 .QueryFirstOrDefault<Row>(
@@ -67,7 +67,7 @@ public sealed class BenchRecordStore(ShopDatabase database, TimeProvider time)
 
     /// <summary>Takes a record back; it stays in the file and can be brought back.</summary>
     /// <returns>False when there is no such record of this job, or it is withdrawn already.</returns>
-    public bool Withdraw(long jobId, long id) =>
+    public bool Withdraw(JobId jobId, long id) =>
         database.Write(
             (connection, transaction) =>
             {
@@ -84,7 +84,7 @@ public sealed class BenchRecordStore(ShopDatabase database, TimeProvider time)
     /// things stood before.
     /// </summary>
     /// <returns>The record taken back, or null when there was none.</returns>
-    public BenchRecord? Undo(long jobId) =>
+    public BenchRecord? Undo(JobId jobId) =>
         database.Write(
             (connection, transaction) =>
             {
@@ -115,7 +115,7 @@ public sealed class BenchRecordStore(ShopDatabase database, TimeProvider time)
     /// record and its corrections at most one holds.
     /// </summary>
     /// <returns>False when there is no such withdrawn record of this job.</returns>
-    public bool Restore(long jobId, long id) =>
+    public bool Restore(JobId jobId, long id) =>
         database.Write(
             (connection, transaction) =>
             {
@@ -136,7 +136,7 @@ public sealed class BenchRecordStore(ShopDatabase database, TimeProvider time)
 
     /// <summary>Puts a corrected record of the same kind in the place of another; the old one stays in the file, withdrawn.</summary>
     /// <returns>The new id, or null when there is nothing to correct.</returns>
-    public long? Correct(long jobId, long id, BenchRecord corrected) =>
+    public long? Correct(JobId jobId, long id, BenchRecord corrected) =>
         database.Write<long?>(
             (connection, transaction) =>
             {
@@ -199,7 +199,7 @@ public sealed class BenchRecordStore(ShopDatabase database, TimeProvider time)
         return id;
     }
 
-    private static Row? Holding(SqliteConnection connection, SqliteTransaction transaction, long jobId, long id) =>
+    private static Row? Holding(SqliteConnection connection, SqliteTransaction transaction, JobId jobId, long id) =>
         connection.QueryFirstOrDefault<Row>(
             "SELECT * FROM bench_records WHERE id = @id AND job_id = @jobId AND withdrawn_at IS NULL",
             new { id, jobId },
@@ -232,7 +232,7 @@ public sealed class BenchRecordStore(ShopDatabase database, TimeProvider time)
     private sealed class Row
     {
         public long Id { get; init; }
-        public long JobId { get; init; }
+        public JobId JobId { get; init; }
         public long Seq { get; init; }
         public string Kind { get; init; } = "";
         public int PayloadVersion { get; init; }

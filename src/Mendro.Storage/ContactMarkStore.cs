@@ -1,4 +1,5 @@
 using Dapper;
+using Mendro.Core.Jobs;
 using Mendro.Core.Readings;
 
 namespace Mendro.Storage;
@@ -7,7 +8,7 @@ namespace Mendro.Storage;
 public sealed class ContactMarkStore(ShopDatabase database, TimeProvider time)
 {
     /// <summary>State of every contact of a connector that was tried.</summary>
-    public IReadOnlyList<ContactMark> Of(long jobId, string connectorId) =>
+    public IReadOnlyList<ContactMark> Of(JobId jobId, string connectorId) =>
         database.Read(connection =>
             connection
                 .Query<Row>(
@@ -25,7 +26,7 @@ public sealed class ContactMarkStore(ShopDatabase database, TimeProvider time)
         );
 
     /// <summary>Marks a contact.</summary>
-    public void Add(long jobId, string connectorId, ContactMark mark) =>
+    public void Add(JobId jobId, string connectorId, ContactMark mark) =>
         database.Write(
             (connection, transaction) =>
                 connection.Execute(
@@ -47,7 +48,7 @@ public sealed class ContactMarkStore(ShopDatabase database, TimeProvider time)
 
     /// <summary>Takes the newest mark of a connector back.</summary>
     /// <returns>Number of the contact, or null when there was none.</returns>
-    public int? Undo(long jobId, string connectorId) =>
+    public int? Undo(JobId jobId, string connectorId) =>
         database.Write<int?>(
             (connection, transaction) =>
                 (int?)
@@ -69,7 +70,7 @@ public sealed class ContactMarkStore(ShopDatabase database, TimeProvider time)
 
     /// <summary>Takes all marks of a connector back, as before a new sweep after cleaning.</summary>
     /// <returns>How many marks were taken back.</returns>
-    public int Clear(long jobId, string connectorId) =>
+    public int Clear(JobId jobId, string connectorId) =>
         database.Write(
             (connection, transaction) =>
                 connection.Execute(
@@ -86,7 +87,7 @@ public sealed class ContactMarkStore(ShopDatabase database, TimeProvider time)
 
     /// <summary>Brings back what was withdrawn last: one mark, or all of a sweep that was begun anew.</summary>
     /// <returns>How many marks hold again.</returns>
-    public int BringBack(long jobId, string connectorId) =>
+    public int BringBack(JobId jobId, string connectorId) =>
         database.Write(
             (connection, transaction) =>
                 connection.Execute(

@@ -1,4 +1,5 @@
 using Dapper;
+using Mendro.Core.Jobs;
 using Mendro.Core.Profiles;
 using Mendro.Core.Readings;
 
@@ -65,7 +66,7 @@ public sealed class GoodReadingStore(ShopDatabase database, TimeProvider time)
     /// <summary>Adds readings.</summary>
     /// <param name="readings">Readings.</param>
     /// <param name="jobId">Job they come from, or null.</param>
-    public void Add(IEnumerable<GoodReading> readings, long? jobId = null) =>
+    public void Add(IEnumerable<GoodReading> readings, JobId? jobId = null) =>
         database.Write(
             (connection, transaction) =>
                 connection.Execute(

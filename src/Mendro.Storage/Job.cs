@@ -8,7 +8,7 @@ namespace Mendro.Storage;
 public sealed record Job
 {
     /// <summary>Row id.</summary>
-    public long Id { get; init; }
+    public JobId Id { get; init; }
 
     /// <summary>Number on the tag.</summary>
     public long Number { get; init; }

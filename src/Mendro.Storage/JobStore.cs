@@ -31,7 +31,7 @@ public sealed class JobStore(ShopDatabase database, TimeProvider time)
                     new { before = intake.Job.PracticeSeed is null ? 100 : FirstPractice, real = intake.Job.PracticeSeed is null },
                     transaction
                 );
-                var id = Insert(connection, transaction, intake.Job, next, customer);
+                var id = new JobId(Insert(connection, transaction, intake.Job, next, customer));
                 Timeline.Add(
                     connection,
                     transaction,
@@ -206,7 +206,7 @@ public sealed class JobStore(ShopDatabase database, TimeProvider time)
         );
 
     /// <summary>Writes down how a job was handed over, beside its move.</summary>
-    public void WriteEnding(long jobId, string note, string statedReason, decimal? asking) =>
+    public void WriteEnding(JobId jobId, string note, string statedReason, decimal? asking) =>
         database.Write(
             (connection, transaction) =>
                 connection.Execute(
@@ -222,7 +222,7 @@ public sealed class JobStore(ShopDatabase database, TimeProvider time)
                 )
         );
 
-    private void Change(long jobId, string kind, string words, Action<SqliteConnection, SqliteTransaction> work) =>
+    private void Change(JobId jobId, string kind, string words, Action<SqliteConnection, SqliteTransaction> work) =>
         database.Write(
             (connection, transaction) =>
             {

@@ -1,4 +1,5 @@
 using Dapper;
+using Mendro.Core.Jobs;
 using Mendro.Core.Profiles;
 
 namespace Mendro.Storage;
@@ -10,7 +11,7 @@ public sealed record ConfirmedCause
     public long RecordId { get; init; }
 
     /// <summary>Job.</summary>
-    public long JobId { get; init; }
+    public JobId JobId { get; init; }
 
     /// <summary>Number on the job's tag.</summary>
     public long Number { get; init; }

@@ -1,4 +1,5 @@
 using Dapper;
+using Mendro.Core.Jobs;
 
 namespace Mendro.Storage;
 
@@ -9,7 +10,7 @@ public sealed record SecondLookEntry
     public long Id { get; init; }
 
     /// <summary>Job worth another look.</summary>
-    public long JobId { get; init; }
+    public JobId JobId { get; init; }
 
     /// <summary>Number of the job in which the cause was confirmed.</summary>
     public long FoundIn { get; init; }
@@ -48,7 +49,7 @@ public sealed class SecondLookStore(ShopDatabase database, TimeProvider time)
         );
 
     /// <summary>Notes that a job is worth another look.</summary>
-    public void Add(long jobId, long causeRecordId, double before, double after, double minutes) =>
+    public void Add(JobId jobId, long causeRecordId, double before, double after, double minutes) =>
         database.Write(
             (connection, transaction) =>
             {
@@ -83,7 +84,7 @@ public sealed class SecondLookStore(ShopDatabase database, TimeProvider time)
         );
 
     /// <summary>Takes a job off the list: it was looked at, or is not worth it after all.</summary>
-    public void Dismiss(long jobId) =>
+    public void Dismiss(JobId jobId) =>
         database.Write(
             (connection, transaction) =>
                 connection.Execute(
@@ -94,7 +95,7 @@ public sealed class SecondLookStore(ShopDatabase database, TimeProvider time)
         );
 
     /// <summary>Puts a job that was dismissed last back on the list.</summary>
-    public void BringBack(long jobId) =>
+    public void BringBack(JobId jobId) =>
         database.Write(
             (connection, transaction) =>
                 connection.Execute(

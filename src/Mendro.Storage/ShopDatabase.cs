@@ -3,6 +3,7 @@ using System.Globalization;
 using Dapper;
 using DbUp;
 using DbUp.Engine;
+using Mendro.Core.Jobs;
 using Mendro.Storage.Migrations;
 using Microsoft.Data.Sqlite;
 
@@ -24,6 +25,7 @@ public sealed class ShopDatabase
         SqlMapper.RemoveTypeMap(typeof(decimal));
         SqlMapper.AddTypeHandler(new UtcHandler());
         SqlMapper.AddTypeHandler(new DecimalHandler());
+        SqlMapper.AddTypeHandler(new JobIdHandler());
     }
 
     /// <summary>Names the database file; nothing is opened yet.</summary>
@@ -190,6 +192,17 @@ public sealed class ShopDatabase
     }
 
     /// <summary>Times are stored as UTC in ISO 8601, so that they sort as text.</summary>
+    private sealed class JobIdHandler : SqlMapper.TypeHandler<JobId>
+    {
+        public override void SetValue(IDbDataParameter parameter, JobId value)
+        {
+            parameter.DbType = DbType.Int64;
+            parameter.Value = value.Value;
+        }
+
+        public override JobId Parse(object value) => new((long)value);
+    }
+
     private sealed class UtcHandler : SqlMapper.TypeHandler<DateTimeOffset>
     {
         public override void SetValue(IDbDataParameter parameter, DateTimeOffset value)

@@ -1,5 +1,6 @@
 using System.Text.Json;
 using Dapper;
+using Mendro.Core.Jobs;
 
 namespace Mendro.Storage;
 
@@ -7,7 +8,7 @@ namespace Mendro.Storage;
 public sealed class StandInTruthStore(ShopDatabase database)
 {
     /// <summary>Fault ids of a job's unit, or null when nothing was hidden yet.</summary>
-    public IReadOnlyList<string>? Of(long jobId)
+    public IReadOnlyList<string>? Of(JobId jobId)
     {
         var faults = database.Read(connection =>
             connection.QueryFirstOrDefault<string>("SELECT faults FROM stand_in_truths WHERE job_id = @jobId", new { jobId })
@@ -16,7 +17,7 @@ public sealed class StandInTruthStore(ShopDatabase database)
     }
 
     /// <summary>Hides faults in a job's unit.</summary>
-    public void Hide(long jobId, IReadOnlyList<string> faultIds) =>
+    public void Hide(JobId jobId, IReadOnlyList<string> faultIds) =>
         database.Write(
             (connection, transaction) =>
                 connection.Execute(

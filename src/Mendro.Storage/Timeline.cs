@@ -1,4 +1,5 @@
 using Dapper;
+using Mendro.Core.Jobs;
 using Microsoft.Data.Sqlite;
 
 namespace Mendro.Storage;
@@ -7,7 +8,7 @@ namespace Mendro.Storage;
 public sealed class Timeline(ShopDatabase database)
 {
     /// <summary>Entries of a job, newest first.</summary>
-    public IReadOnlyList<TimelineEntry> Of(long jobId) =>
+    public IReadOnlyList<TimelineEntry> Of(JobId jobId) =>
         database.Read(connection =>
             connection
                 .Query<TimelineEntry>("SELECT at, kind, words FROM timeline WHERE job_id = @jobId ORDER BY id DESC", new { jobId })
@@ -17,7 +18,7 @@ public sealed class Timeline(ShopDatabase database)
     internal static void Add(
         SqliteConnection connection,
         SqliteTransaction transaction,
-        long jobId,
+        JobId jobId,
         DateTimeOffset at,
         string kind,
         string words

@@ -69,7 +69,7 @@ public sealed class MigrationLevelTests : IDisposable
         records[^1].Body.ShouldBe(new AccessNoted(AccessState.Closed));
         if (level >= 2)
         {
-            var later = new BenchRecordStore(database, time).Of(2);
+            var later = new BenchRecordStore(database, time).Of(new JobId(2));
             later[0].Body.ShouldBe(new FunctionTrial("speaker", true, null, 12));
             later[1].Body.ShouldBe(new ProvokeTrial("picture", Provocation.Flexed, true));
             var swap = later[2].Body.ShouldBeOfType<SwapTrial>();

@@ -43,14 +43,14 @@ public sealed class ShopFile : IDisposable
             ReceivedAt = new DateTimeOffset(2026, 3, 1, 9, 30, 0, TimeSpan.Zero),
         };
 
-    public BenchRecord Tried(string function, bool pass, long jobId = 0) =>
+    public BenchRecord Tried(string function, bool pass, JobId jobId = default) =>
         Record(new FunctionTrial(function, pass, pass ? null : "nothing"), jobId) with
         {
             Words = $"{function}: {(pass ? "works" : "nothing at all")}",
             Minutes = 0.5,
         };
 
-    public BenchRecord Record(RecordBody body, long jobId = 0) =>
+    public BenchRecord Record(RecordBody body, JobId jobId = default) =>
         new()
         {
             JobId = jobId,

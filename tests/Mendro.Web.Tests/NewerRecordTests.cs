@@ -5,7 +5,8 @@ using Mendro.Storage;
 
 namespace Mendro.Web.Tests;
 
-/// <summary>A record of a kind that this Mendro does not know, as a newer one's backup brings it: kept, told as noted, never in the way.</summary>
+/// <summary>A record of a kind that this Mendro does not know, as a newer one's backup brings it: kept, told as noted, never in the
+/// way.</summary>
 public sealed class NewerRecordTests : IDisposable
 {
     private readonly WebShop _shop = new();

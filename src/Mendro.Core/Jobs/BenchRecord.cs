@@ -10,7 +10,7 @@ public sealed record BenchRecord
     public long Id { get; init; }
 
     /// <summary>Job.</summary>
-    public long JobId { get; init; }
+    public JobId JobId { get; init; }
 
     /// <summary>Place in the order of events; a correction keeps the place of what it corrects.</summary>
     public long Seq { get; init; }

@@ -23,7 +23,7 @@ public sealed class StandInHand(StandInTruthStore truths, SettingsStore settings
     private readonly MeterTips _tips = new(time);
     private StandInMeter? _meter;
     private StandInSupply? _supply;
-    private (long Job, TipPoint? Point) _at;
+    private (JobId Job, TipPoint? Point) _at;
 
     /// <summary>True when the stand-ins run.</summary>
     public bool Running => _meter is not null;

@@ -16,7 +16,8 @@ public static class MapWords
             _ => "unknown",
         };
 
-    /// <summary>What feeds a part and what it feeds, as the tail of a sentence: <c>; fed by Fuse; feeds Regulator, Screen board (video)</c>.</summary>
+    /// <summary>What feeds a part and what it feeds, as the tail of a sentence: <c>; fed by Fuse; feeds Regulator, Screen board
+    /// (video)</c>.</summary>
     public static string Flow(DeviceProfile profile, Part part)
     {
         var (into, from) = (profile.Feeds.Where(f => f.To == part.Id), profile.Feeds.Where(f => f.From == part.Id));

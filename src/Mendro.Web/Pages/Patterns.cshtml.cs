@@ -1,4 +1,5 @@
 using Mendro.Core.Diagnosis;
+using Mendro.Core.Jobs;
 using Mendro.Core.Profiles;
 using Mendro.Shop;
 using Mendro.Storage;
