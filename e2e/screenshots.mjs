@@ -9,8 +9,8 @@ const views = [
   ['bench', '/'], ['intake', '/Intake'], ['find', '/Jobs/123/Find'], ['find-dark', '/Jobs/124/Find', { colorScheme: 'dark' }],
   ['find-phone', '/Jobs/123/Find', { viewport: { width: 390, height: 780 } }], ['fix', '/Jobs/123/Fix?part=switch'], ['prove', '/Jobs/133/Prove'],
   ['hand-over', '/Jobs/128/HandOver'], ['sheet', '/Jobs/103/Sheet'], ['model', '/Models/tarn-leaflet'],
-  ['find-large', '/Jobs/143/Find'], ['swaps', '/Jobs/149/Swaps'], ['why', '/Jobs/123/Why'], ['patterns', '/Patterns'], ['editor',
-    '/Models/Edit/harrow-duet'], ['practice', '/Jobs/900001/Find'],
+  ['find-large', '/Jobs/143/Find'], ['swaps', '/Jobs/149/Swaps'], ['why', '/Jobs/123/Why'], ['patterns', '/Patterns'], ['editor', '/Models/Edit/harrow-duet'],
+  ['practice', '/Jobs/900001/Find'],
   ['calculators', '/Calculators/rectified?acVolts=9&current=0.5&farads=2200u&job=127'], ['contacts', '/Jobs/129/Contacts'], ['compare', '/Jobs/151/Compare'],
 ];
 
