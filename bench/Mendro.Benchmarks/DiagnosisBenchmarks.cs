@@ -17,6 +17,8 @@ public class DiagnosisBenchmarks
     private List<BenchEvent> _events = [];
     private UnitDiagnosis _diagnosis = null!;
     private MapScene _scene = null!;
+    private DeviceModel _hardModel = null!;
+    private List<BenchEvent> _hard = [];
 
     /// <summary>A random network of the stated size, and the largest demo profile with ten failures.</summary>
     [GlobalSetup]
@@ -45,6 +47,16 @@ public class DiagnosisBenchmarks
         _events = _model.Profile.Functions.Select((f, n) => (BenchEvent)new FunctionTried(n, f.Id, false)).ToList();
         _events.Add(new ProbeTaken(99, "psucaps-eye", ProbeOutcome.Abnormal));
         _diagnosis = UnitDiagnosis.Make(_model, _events).Value!;
+        _hardModel = new DeviceModel(TradeLibrary.Shipped.Profiles.Single(p => p.Id == "dovrel-bastion"), TradeLibrary.Shipped);
+        _hard = _hardModel
+            .Profile.Functions.SelectMany(f =>
+                Enum.GetValues<Provocation>()
+                    .Select(how => (BenchEvent)new Provoked(0, f.Id, how, true))
+                    .Prepend(new FunctionTried(0, f.Id, false))
+            )
+            .Concat(_hardModel.Profile.Probes.Select(p => new ProbeTaken(0, p.Id, ProbeOutcome.Abnormal)))
+            .Select((e, n) => e with { Id = n })
+            .ToList();
         _scene = new MapScene(
             _model,
             _diagnosis.Verdict,
@@ -56,6 +68,10 @@ public class DiagnosisBenchmarks
             id => id
         );
     }
+
+    /// <summary>Evidence contrived so that everything hangs together, which is sampled. Aim: 1 s.</summary>
+    [Benchmark]
+    public double Contrived() => UnitDiagnosis.Make(_hardModel, _hard).Value!.Unexplained;
 
     /// <summary>80 faults, 60 findings observed, 12 of them present.</summary>
     [Benchmark]
