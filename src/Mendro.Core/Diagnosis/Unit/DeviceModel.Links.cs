@@ -1,0 +1,126 @@
+using System.Collections.Concurrent;
+using Mendro.Core.Library;
+using Mendro.Core.Profiles;
+
+namespace Mendro.Core.Diagnosis;
+
+/// <content>Which faults a finding can come of, and how surely.</content>
+public sealed partial class DeviceModel
+{
+    private static Dictionary<PartId, double> Damage(IEnumerable<PartId> parts, double p) =>
+        parts.Distinct().ToDictionary(id => id, _ => p);
+
+    private List<Link> LinksTo(DeviceFunction function, Func<PartFault, double, double> p)
+    {
+        var closure = Closure(function.Id);
+        var links = new List<Link>();
+        for (var i = 0; i < Faults.Count; i++)
+        {
+            var fault = Faults[i];
+            var needed = closure.Contains(fault.Part.Id);
+            // A short takes its whole rail along, also for functions that do not need the part itself.
+            if (!needed && fault.Mode.Effect == ModeEffect.Short)
+                needed = _rails[fault.Part.Id].Heads.Overlaps(closure);
+            if (needed)
+                links.Add(new Link(i, p(fault, EvidenceWeights.Fails(fault.Mode))));
+        }
+
+        return links;
+    }
+
+    private double Share(PartFault fault, DeviceFunction function, string lookId)
+    {
+        var listed = (fault.Mode.Looks ?? [])
+            .Where(l => l.Look == lookId && (l.Function == function.Kind || l.Function == "*"))
+            .Select(l => (double?)l.Share)
+            .Max();
+        if (listed is { } share)
+            return share;
+        var looks = (fault.Mode.Looks ?? []).Where(l => l.Function == function.Kind || l.Function == "*").Sum(l => l.Share);
+        var left = Math.Max(0, 1 - looks);
+        if (fault.Mode.Effect == ModeEffect.Short && (lookId is "dim" or "on-then-off"))
+            return EvidenceWeights.SaggingLook * left;
+        if (lookId == "nothing" && CutsPower(fault))
+            return Math.Max(
+                EvidenceWeights.OtherLook,
+                (fault.Mode.Effect == ModeEffect.Short ? 1 - 2 * EvidenceWeights.SaggingLook - 0.1 : EvidenceWeights.NothingForWantOfPower)
+                    * left
+            );
+        if (CutsPower(fault))
+            return EvidenceWeights.OtherLook;
+        var others = Math.Max(
+            1,
+            (Library.FindFunctionKind(function.Kind)?.Looks.Count ?? 1) - (fault.Mode.Looks?.Count(l => l.Function == function.Kind) ?? 0)
+        );
+        return Math.Clamp(left / others, EvidenceWeights.OtherLook, 0.5);
+    }
+
+    private bool CutsPower(PartFault fault) =>
+        fault.Mode.Effect == ModeEffect.Short
+        || fault.Mode.Effect is ModeEffect.Open or ModeEffect.Dead or ModeEffect.Intermittent
+            && Graph.OutOf(fault.Part.Id).Any(f => f.Carries == Carries.Power);
+
+    private List<Link> VoltsLinks(Probe probe)
+    {
+        if (probe.At is not { } at)
+            return [];
+        var upstream = Graph.Upstream(at, powerOnly: true);
+        var links = new List<Link>();
+        for (var i = 0; i < Faults.Count; i++)
+        {
+            var (part, mode) = (Faults[i].Part, Faults[i].Mode);
+            var here = part.Id == at && mode.Detect?.TryGetValue(ProbeKind.Volts, out var seen) == true ? seen : (double?)null;
+            if (mode.Effect == ModeEffect.Short)
+            {
+                // With the load unplugged a short behind the point does not pull it down; one at the point itself does.
+                if (_rails[part.Id].Members.Contains(at) && (!probe.Unloaded || upstream.Contains(part.Id)))
+                    links.Add(new Link(i, EvidenceWeights.VoltsAbnormal(mode)));
+            }
+            else if (upstream.Contains(part.Id))
+            {
+                links.Add(new Link(i, here ?? EvidenceWeights.VoltsAbnormal(mode)));
+            }
+        }
+
+        return links;
+    }
+
+    private List<Link> RailLinks(Probe probe)
+    {
+        var members = Graph.RailOf(probe.Rail!.Value).Members;
+        return Faults
+            .Select((fault, i) => (fault, i))
+            .Where(x => x.fault.Mode.Effect == ModeEffect.Short && members.Contains(x.fault.Part.Id))
+            .Select(x => new Link(x.i, x.fault.Mode.Detect?.GetValueOrDefault(ProbeKind.Ohms, 0.9) ?? 0.9))
+            .ToList();
+    }
+
+    private List<Link> SpanLinks(Probe probe)
+    {
+        var spans = probe.PartIds().ToHashSet();
+        var links = new List<Link>();
+        for (var i = 0; i < Faults.Count; i++)
+        {
+            if (!spans.Contains(Faults[i].Part.Id))
+                continue;
+            var p = Detects(Faults[i].Mode, probe.Kind);
+            if (p > 0)
+                links.Add(new Link(i, p));
+        }
+
+        return links;
+    }
+
+    private static double Detects(FailureMode mode, ProbeKind kind)
+    {
+        if (mode.Detect?.TryGetValue(kind, out var listed) == true)
+            return listed;
+        return (kind, mode.Effect) switch
+        {
+            (ProbeKind.Continuity or ProbeKind.Ohms or ProbeKind.Diode, ModeEffect.Open) => 0.95,
+            (ProbeKind.Continuity or ProbeKind.Ohms or ProbeKind.Diode, ModeEffect.Intermittent) => 0.4,
+            (ProbeKind.Press, ModeEffect.Intermittent) => EvidenceWeights.JumpsWhenIntermittent,
+            _ => 0,
+        };
+    }
+}
