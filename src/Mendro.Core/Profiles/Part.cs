@@ -1,0 +1,29 @@
+using System.ComponentModel.DataAnnotations;
+
+namespace Mendro.Core.Profiles;
+
+/// <summary>A part in the sense of the bench: something that can be tested, cured or replaced as one.</summary>
+/// <param name="Id">Id, unique in the profile.</param>
+/// <param name="Name">Name as the bench says it.</param>
+/// <param name="Kind">Library kind; chooses failure modes and methods.</param>
+/// <param name="Board">Board it sits on, if any.</param>
+/// <param name="Refdes">Reference designator, if any.</param>
+/// <param name="X">Board position, mm from the left edge.</param>
+/// <param name="Y">Board position, mm from the top edge.</param>
+/// <param name="Modes">Weights that replace the library's for this model.</param>
+public sealed record Part(
+    PartId Id,
+    string Name,
+    string Kind,
+    string? Board = null,
+    string? Refdes = null,
+    double? X = null,
+    double? Y = null,
+    IReadOnlyList<ModeOverride>? Modes = null
+);
+
+/// <summary>A starting weight of this model's own.</summary>
+/// <param name="Mode">Failure-mode id of the part's kind.</param>
+/// <param name="Prior">Chance that a unit brought in as faulty has it, 0 to 1.</param>
+/// <param name="Source">Where the weight comes from.</param>
+public sealed record ModeOverride(string Mode, [property: Range(0.0, 1.0)] double Prior, string? Source = null);
