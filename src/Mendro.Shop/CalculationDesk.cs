@@ -6,17 +6,15 @@ using Mendro.Storage;
 namespace Mendro.Shop;
 
 /// <summary>Calculations filed in a job, for the record.</summary>
-public sealed class CalculationDesk(JobBench bench, Ledger ledger)
+public sealed class CalculationDesk(JobBench bench)
 {
     /// <summary>Files a calculation.</summary>
     public Deed<Done> File(long number, Calculation calculation, string? once = null) =>
-        ledger.Once<Done>(
+        bench.On<Done>(
+            number,
             once,
-            () =>
+            job =>
             {
-                var opened = bench.Open(number);
-                if (opened.Done is not { } job)
-                    return opened.Refusal!;
                 var inputs = calculation.Inputs.ToDictionary(i => i.Key, i => JsonSerializer.SerializeToElement(i.Value));
                 var body = new CalculationFiled(
                     calculation.Calculator.Name,

@@ -15,7 +15,7 @@ namespace Mendro.Shop;
 public sealed record ContactsMarked(int? Contact, int Marks);
 
 /// <summary>Contact maps: contacts marked one by one, and the result filed as evidence.</summary>
-public sealed class ContactDesk(JobBench bench, ContactMarkStore marks, BenchRecordStore records, Ledger ledger)
+public sealed class ContactDesk(JobBench bench, ContactMarkStore marks, BenchRecordStore records)
 {
     /// <summary>Why nothing may be entered in a job now, or null.</summary>
     public static string? Locked(Job job) =>
@@ -41,7 +41,7 @@ public sealed class ContactDesk(JobBench bench, ContactMarkStore marks, BenchRec
 
     /// <summary>Marks a contact.</summary>
     public Deed<ContactsMarked> Mark(long number, string connectorId, ContactMark mark, string? once = null) =>
-        On(
+        On<ContactsMarked>(
             number,
             connectorId,
             once,
@@ -60,7 +60,7 @@ public sealed class ContactDesk(JobBench bench, ContactMarkStore marks, BenchRec
 
     /// <summary>Takes the last mark back.</summary>
     public Deed<ContactsMarked> Undo(long number, string connectorId, string? once = null) =>
-        On(
+        On<ContactsMarked>(
             number,
             connectorId,
             once,
@@ -70,21 +70,25 @@ public sealed class ContactDesk(JobBench bench, ContactMarkStore marks, BenchRec
 
     /// <summary>Begins anew, as after cleaning.</summary>
     public Deed<ContactsMarked> Clear(long number, string connectorId, string? once = null) =>
-        On(number, connectorId, once, (job, connector) => new ContactsMarked(null, marks.Clear(job.Job.Id, connector.Id)));
+        On<ContactsMarked>(number, connectorId, once, (job, connector) => new ContactsMarked(null, marks.Clear(job.Job.Id, connector.Id)));
 
     /// <summary>Brings back what was taken back last.</summary>
     public Deed<ContactsMarked> BringBack(long number, string connectorId, string? once = null) =>
-        On(number, connectorId, once, (job, connector) => new ContactsMarked(null, marks.BringBack(job.Job.Id, connector.Id)));
+        On<ContactsMarked>(
+            number,
+            connectorId,
+            once,
+            (job, connector) => new ContactsMarked(null, marks.BringBack(job.Job.Id, connector.Id))
+        );
 
     /// <summary>Files the result of the sweep as evidence.</summary>
     public Deed<Done> File(long number, string connectorId, string? once = null) =>
-        ledger.Once<Done>(
+        On<Done>(
+            number,
+            connectorId,
             once,
-            () =>
+            (job, connector) =>
             {
-                var opened = Open(number, connectorId);
-                if (opened.Done is not var (job, connector))
-                    return opened.Refusal!;
                 if (connector.Probe is not { } id || job.Model.Profile.FindProbe(id) is not { } probe)
                     return Refusal.Invalid("The profile names no check for this connector: the map is kept, but it is no evidence.");
                 var sweep = Sweep(connector, marks.Of(job.Job.Id, connector.Id), records.Of(job.Job.Id), job.Model.Library.ContactGroups);
@@ -99,23 +103,15 @@ public sealed class ContactDesk(JobBench bench, ContactMarkStore marks, BenchRec
             }
         );
 
-    private Deed<ContactsMarked> On(long number, string connectorId, string? once, Func<OpenJob, Connector, Deed<ContactsMarked>> work) =>
-        ledger.Once<ContactsMarked>(
+    private Deed<T> On<T>(long number, string connectorId, string? once, Func<OpenJob, Connector, Deed<T>> work)
+        where T : class =>
+        bench.On<T>(
+            number,
             once,
-            () => Open(number, connectorId).Match(open => work(open.Job, open.Connector), refusal => refusal)
+            job =>
+                Locked(job.Job) is { } locked ? new Refusal(RefusalKind.Locked, locked)
+                : job.Model.Profile.Connectors?.FirstOrDefault(c => c.Id == connectorId) is { } connector ? work(job, connector)
+                : Refusal.Missing,
+            practice: true
         );
-
-    private Deed<OpenConnector> Open(long number, string connectorId) =>
-        bench
-            .Open(number, practice: true)
-            .Match<Deed<OpenConnector>>(
-                job =>
-                    Locked(job.Job) is { } locked ? new Refusal(RefusalKind.Locked, locked)
-                    : job.Model.Profile.Connectors?.FirstOrDefault(c => c.Id == connectorId) is { } connector
-                        ? new OpenConnector(job, connector)
-                    : Refusal.Missing,
-                refusal => refusal
-            );
-
-    private sealed record OpenConnector(OpenJob Job, Connector Connector);
 }

@@ -18,7 +18,7 @@ namespace Mendro.Shop;
 public sealed record CloseOrder(long Job, JobEnd Ending, string Note, string StatedReason, decimal? Asking, bool LeaveReadings);
 
 /// <summary>The end of a job and its shelves: closed, put aside, taken down, deleted, brought back.</summary>
-public sealed class HandOverDesk(JobBench bench, JobStore jobs, BenchRecordStore records, GoodReadingStore goodReadings, Ledger ledger)
+public sealed class HandOverDesk(JobBench bench, JobStore jobs, BenchRecordStore records, GoodReadingStore goodReadings)
 {
     private const int LongestNote = 2000;
     private const int LongestReason = 500;
@@ -26,13 +26,11 @@ public sealed class HandOverDesk(JobBench bench, JobStore jobs, BenchRecordStore
 
     /// <summary>Closes a job.</summary>
     public Deed<Done> Close(CloseOrder order, string? once = null) =>
-        ledger.Once<Done>(
+        bench.On<Done>(
+            order.Job,
             once,
-            () =>
+            job =>
             {
-                var opened = bench.Open(order.Job);
-                if (opened.Done is not { } job)
-                    return opened.Refusal!;
                 if (order.Ending == JobEnd.Returned && job.Job.ShopStock)
                     return Refusal.Invalid("Shop stock has no owner to return it to. Send it to sale or to parts.");
                 if (order.Note.Length > LongestNote || order.StatedReason.Length > LongestReason)
@@ -59,13 +57,11 @@ public sealed class HandOverDesk(JobBench bench, JobStore jobs, BenchRecordStore
 
     /// <summary>Puts a job on a shelf where it waits.</summary>
     public Deed<Done> Shelve(long number, Shelf shelf, string why, string nextTry, string? once = null) =>
-        ledger.Once<Done>(
+        bench.On<Done>(
+            number,
             once,
-            () =>
+            job =>
             {
-                var opened = bench.Open(number);
-                if (opened.Done is not { } job)
-                    return opened.Refusal!;
                 if (JobLife.Shelve(job.Job.Status, shelf) is not { } shelved)
                     return Refusal.Invalid("Choose a shelf.");
                 if (why.Length is 0 or > LongestShelfWords)
@@ -110,12 +106,11 @@ public sealed class HandOverDesk(JobBench bench, JobStore jobs, BenchRecordStore
             .ToList();
 
     private Deed<Done> Step(long number, string? once, Func<JobStatus, JobStatus?> step, string words) =>
-        ledger.Once<Done>(
+        bench.OnAny<Done>(
+            number,
             once,
-            () =>
+            job =>
             {
-                if (jobs.Find(number) is not { } job)
-                    return Refusal.Missing;
                 if (step(job.Status) is { } to)
                     jobs.Move(job, to, words);
                 return new Done(words);

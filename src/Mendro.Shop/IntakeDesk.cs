@@ -113,13 +113,11 @@ public sealed class IntakeDesk(
         IReadOnlyList<string> marks,
         string? once = null
     ) =>
-        ledger.Once<Done>(
+        bench.On<Done>(
+            number,
             once,
-            () =>
+            job =>
             {
-                var opened = bench.Open(number);
-                if (opened.Done is not { } job)
-                    return opened.Refusal!;
                 jobs.SaveIntake(change(job.Job), ownerName, ownerContact);
                 var noted = records.Of(job.Job.Id).Where(r => r.Body is MarkNoted).ToList();
                 foreach (var gone in noted.Where(r => !marks.Contains(r.Subject)))

@@ -16,12 +16,24 @@ internal sealed record OpenJob(Job Job, DeviceModel Model)
 }
 
 /// <summary>Files records in a job and moves the job on by the rules of its life. Used inside the transaction of an action.</summary>
-public sealed class JobBench(JobStore jobs, BenchRecordStore records, ModelShelf models, TimeProvider time)
+public sealed class JobBench(JobStore jobs, BenchRecordStore records, ModelShelf models, Ledger ledger, TimeProvider time)
 {
+    /// <summary>Works on a job: in one transaction, once for a key, and refused when the job takes nothing now.</summary>
+    /// <param name="number">Number on the tag.</param>
+    /// <param name="once">Key of the form; null to do it every time it is asked.</param>
+    /// <param name="work">What to do.</param>
+    /// <param name="practice">True when a practice unit is worked on by this action.</param>
+    internal Deed<T> On<T>(long number, string? once, Func<OpenJob, Deed<T>> work, bool practice = false)
+        where T : class => ledger.Once(once, () => Open(number, practice).Match(work, refusal => refusal));
+
+    /// <summary>The same for what may be done to a job however it stands, also when it is closed or deleted.</summary>
+    internal Deed<T> OnAny<T>(long number, string? once, Func<Job, Deed<T>> work)
+        where T : class => ledger.Once(once, () => jobs.Find(number) is { } job ? work(job) : Refusal.Missing);
+
     /// <summary>Opens a job to be worked on.</summary>
     /// <param name="number">Number on the tag.</param>
     /// <param name="practice">True when a practice unit is worked on by this action.</param>
-    internal Deed<OpenJob> Open(long number, bool practice = false)
+    private Deed<OpenJob> Open(long number, bool practice)
     {
         if (jobs.Find(number) is not { } job)
             return Refusal.Missing;
@@ -63,7 +75,7 @@ public sealed class JobBench(JobStore jobs, BenchRecordStore records, ModelShelf
     /// <summary>Moves the job on after its records changed.</summary>
     /// <param name="open">The job as it was opened.</param>
     /// <param name="steps">What happened, in order.</param>
-    internal Job Settle(OpenJob open, params IReadOnlyList<JobStep> steps)
+    internal void Settle(OpenJob open, params IReadOnlyList<JobStep> steps)
     {
         var events = BenchRecord.Events(records.Of(open.Job.Id));
         var proof = ProofSheet.Make(open.Model.Profile, events);
@@ -72,14 +84,14 @@ public sealed class JobBench(JobStore jobs, BenchRecordStore records, ModelShelf
             ? proof.Complete
             : !proof.Failures.Any() && proof.Lines.All(l => l.State != ProofState.NotTried);
         var status = steps.Aggregate(open.Job.Status, (at, step) => JobLife.AfterEvidence(at, step, proved, proof.Failures.Any()));
-        return Move(open.Job, status, Why(proof, events), status.Shelf == Shelf.Ready ? "everything works" : null);
+        Move(open.Job, status, Why(proof, events), status.Shelf == Shelf.Ready ? "everything works" : null);
     }
 
     /// <summary>Moves a job and writes down what changed.</summary>
-    internal Job Move(Job job, JobStatus to, string why, string? reason = null, string? nextTry = null)
+    internal void Move(Job job, JobStatus to, string why, string? reason = null, string? nextTry = null)
     {
         if (to == job.Status && reason is null && nextTry is null)
-            return job;
+            return;
         var told = new List<string>();
         if (to.Shelf != job.Shelf)
             told.Add(to.Shelf == Shelf.None ? $"Back on the bench{(why.Length > 0 ? ": " + why : "")}" : ShelfWords(to.Shelf, reason));
@@ -88,7 +100,6 @@ public sealed class JobBench(JobStore jobs, BenchRecordStore records, ModelShelf
         if (to.Stage != job.Stage && to.Ending == job.Ending)
             told.Add($"{(to.Stage > job.Stage ? "On" : "Back")} to {StageWords.Name(to.Stage)}");
         jobs.Move(job, to, told.Count > 0 ? string.Join(". ", told) : null, reason, nextTry);
-        return jobs.Find(job.Number)!;
     }
 
     private static string ShelfWords(Shelf shelf, string? reason) =>

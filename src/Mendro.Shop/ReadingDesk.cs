@@ -38,7 +38,7 @@ public sealed record TrialOrder(
 );
 
 /// <summary>Readings, trials and what pressing did: filed, corrected, undone.</summary>
-public sealed class ReadingDesk(JobBench bench, BenchRecordStore records, PracticeDesk practice, Ledger ledger)
+public sealed class ReadingDesk(JobBench bench, BenchRecordStore records, PracticeDesk practice)
 {
     /// <summary>Most starts filed in one entry.</summary>
     public const int MostStarts = 100;
@@ -47,13 +47,11 @@ public sealed class ReadingDesk(JobBench bench, BenchRecordStore records, Practi
 
     /// <summary>Files a reading, or puts it in the place of another.</summary>
     public Deed<FiledEntry> Read(ReadingOrder order, string? once = null) =>
-        ledger.Once<FiledEntry>(
+        bench.On<FiledEntry>(
+            order.Job,
             once,
-            () =>
+            job =>
             {
-                var opened = bench.Open(order.Job, practice: true);
-                if (opened.Done is not { } job)
-                    return opened.Refusal!;
                 if (job.Model.Profile.FindProbe(order.Probe) is not { } probe)
                     return Refusal.Missing;
                 var judged = ReadingJudge.Judge(job.Model.Profile, probe, order.Text);
@@ -64,18 +62,17 @@ public sealed class ReadingDesk(JobBench bench, BenchRecordStore records, Practi
                 if (job.Job.PracticeSeed is not null)
                     return practice.Do(job, unit => unit.Measure(probe), judged.Value);
                 return File(job, ProbeReading.Of(probe, judged.Value), order.Corrects, null, JobStep.Looked);
-            }
+            },
+            practice: true
         );
 
     /// <summary>Files the trial of a function, or several with the same result.</summary>
     public Deed<FiledEntry> Try(TrialOrder order, string? once = null) =>
-        ledger.Once<FiledEntry>(
+        bench.On<FiledEntry>(
+            order.Job,
             once,
-            () =>
+            job =>
             {
-                var opened = bench.Open(order.Job);
-                if (opened.Done is not { } job)
-                    return opened.Refusal!;
                 if (order.Starts is < 1 or > MostStarts)
                     return Refusal.Invalid(FormattableString.Invariant($"A run has 1 to {MostStarts} starts."));
                 if (FunctionTrial.Make(job.Model, order.Function, order.Passed, order.Look, order.Starts) is not { } trial)
@@ -88,13 +85,11 @@ public sealed class ReadingDesk(JobBench bench, BenchRecordStore records, Practi
 
     /// <summary>Files what pressing, flexing or warming did.</summary>
     public Deed<FiledEntry> Provoke(long number, FunctionId function, Provocation how, bool changed, string? once = null) =>
-        ledger.Once<FiledEntry>(
+        bench.On<FiledEntry>(
+            number,
             once,
-            () =>
+            job =>
             {
-                var opened = bench.Open(number);
-                if (opened.Done is not { } job)
-                    return opened.Refusal!;
                 if (ProvokeTrial.Make(job.Model, function, how, changed) is not { } trial)
                     return Refusal.Missing;
                 return File(job, trial, null, null, JobStep.Looked);
@@ -104,24 +99,15 @@ public sealed class ReadingDesk(JobBench bench, BenchRecordStore records, Practi
     /// <summary>Files what the unit drew from the bench supply.</summary>
     /// <returns>The record in words.</returns>
     public Deed<Done> Draw(long number, SupplyDraw draw, string? once = null) =>
-        ledger.Once<Done>(
-            once,
-            () =>
-            {
-                var opened = bench.Open(number, practice: true);
-                return opened.Done is { } job ? new Done(bench.File(job, draw, job.Job.Stage).Words) : opened.Refusal!;
-            }
-        );
+        bench.On<Done>(number, once, job => new Done(bench.File(job, draw, job.Job.Stage).Words), practice: true);
 
     /// <summary>Asks a practice unit: a probe, a function, or what provoking it does.</summary>
     public Deed<FiledEntry> Ask(long number, Probe? probe, DeviceFunction? function, Provocation? how, string? once = null) =>
-        ledger.Once<FiledEntry>(
+        bench.On<FiledEntry>(
+            number,
             once,
-            () =>
+            job =>
             {
-                var opened = bench.Open(number, practice: true);
-                if (opened.Done is not { } job)
-                    return opened.Refusal!;
                 if (job.Job.PracticeSeed is null)
                     return Refusal.Missing;
                 if (probe is not null)
@@ -138,18 +124,17 @@ public sealed class ReadingDesk(JobBench bench, BenchRecordStore records, Practi
                             unit.Try(function);
                     }
                 );
-            }
+            },
+            practice: true
         );
 
     /// <summary>Takes the last entry back; after a correction what it had replaced holds again.</summary>
     public Deed<FiledEntry> Undo(long number, string? once = null) =>
-        ledger.Once<FiledEntry>(
+        bench.On<FiledEntry>(
+            number,
             once,
-            () =>
+            job =>
             {
-                var opened = bench.Open(number);
-                if (opened.Done is not { } job)
-                    return opened.Refusal!;
                 if (records.Undo(job.Job.Id) is not { } gone)
                     return Refusal.Missing;
                 bench.Settle(job, JobStep.Noted);
@@ -164,13 +149,11 @@ public sealed class ReadingDesk(JobBench bench, BenchRecordStore records, Practi
     public Deed<FiledEntry> Restore(long number, long record, string? once = null) => Change(number, record, once, records.Restore);
 
     private Deed<FiledEntry> Change(long number, long record, string? once, Func<JobId, long, bool> change) =>
-        ledger.Once<FiledEntry>(
+        bench.On<FiledEntry>(
+            number,
             once,
-            () =>
+            job =>
             {
-                var opened = bench.Open(number);
-                if (opened.Done is not { } job)
-                    return opened.Refusal!;
                 if (!change(job.Job.Id, record))
                     return Refusal.Missing;
                 bench.Settle(job, JobStep.Noted);

@@ -35,7 +35,7 @@ public sealed record RepairOrder(
 public sealed record RepairFiled(string Words, IReadOnlyList<long> SecondLooks);
 
 /// <summary>Repairs logged, with the cause seen before and what the unit does after; closing up.</summary>
-public sealed class RepairDesk(JobBench bench, BenchDesk desk, PracticeDesk practice, SecondLookDesk secondLooks, Ledger ledger)
+public sealed class RepairDesk(JobBench bench, BenchDesk desk, PracticeDesk practice, SecondLookDesk secondLooks)
 {
     /// <summary>Most minutes of one repair.</summary>
     public const double MostMinutes = 1000;
@@ -45,13 +45,11 @@ public sealed class RepairDesk(JobBench bench, BenchDesk desk, PracticeDesk prac
 
     /// <summary>Logs a repair. A cause seen stands before it: afterwards it is no longer there.</summary>
     public Deed<RepairFiled> Log(RepairOrder order, string? once = null) =>
-        ledger.Once<RepairFiled>(
+        bench.On<RepairFiled>(
+            order.Job,
             once,
-            () =>
+            job =>
             {
-                var opened = bench.Open(order.Job, practice: true);
-                if (opened.Done is not { } job)
-                    return opened.Refusal!;
                 if (RepairLogged.Make(job.Model, order.Part, order.Method, order.Used) is not { } repair)
                     return Refusal.Invalid("That method does not go with that part.");
                 if (order.Minutes is { } told && !(told is >= 0 and <= MostMinutes))
@@ -85,18 +83,17 @@ public sealed class RepairDesk(JobBench bench, BenchDesk desk, PracticeDesk prac
 
                 bench.Settle(job, steps);
                 return new RepairFiled(filed.Words, confirmed is null ? [] : secondLooks.Consider(confirmed.Id));
-            }
+            },
+            practice: true
         );
 
     /// <summary>Notes that the unit is closed up again.</summary>
     public Deed<FiledEntry> CloseUp(long number, string? once = null) =>
-        ledger.Once<FiledEntry>(
+        bench.On<FiledEntry>(
+            number,
             once,
-            () =>
+            job =>
             {
-                var opened = bench.Open(number);
-                if (opened.Done is not { } job)
-                    return opened.Refusal!;
                 return new FiledEntry(bench.File(job, new AccessNoted(AccessState.Closed)).Id);
             }
         );

@@ -14,8 +14,7 @@ public sealed class SecondLookDesk(
     ShopExperience experience,
     ModelShelf models,
     SettingsStore settings,
-    JobBench bench,
-    Ledger ledger
+    JobBench bench
 )
 {
     /// <summary>Considers a confirmed cause.</summary>
@@ -69,12 +68,11 @@ public sealed class SecondLookDesk(
 
     /// <summary>Takes a unit down for its second look.</summary>
     public Deed<Done> Take(long number, string? once) =>
-        ledger.Once<Done>(
+        bench.OnAny<Done>(
+            number,
             once,
-            () =>
+            job =>
             {
-                if (jobs.Find(number) is not { } job)
-                    return Refusal.Missing;
                 looks.Dismiss(job.Id);
                 var to = job.ClosedAt is not null ? JobLife.Reopen(job.Status) : JobLife.TakeDown(job.Status);
                 if (to is not null)
@@ -86,12 +84,11 @@ public sealed class SecondLookDesk(
     /// <summary>Takes a unit off the list: it is not worth it after all.</summary>
     /// <returns>Its tag.</returns>
     public Deed<Done> Dismiss(long number, string? once) =>
-        ledger.Once<Done>(
+        bench.OnAny<Done>(
+            number,
             once,
-            () =>
+            job =>
             {
-                if (jobs.Find(number) is not { } job)
-                    return Refusal.Missing;
                 looks.Dismiss(job.Id);
                 return new Done(job.Tag);
             }
@@ -99,12 +96,11 @@ public sealed class SecondLookDesk(
 
     /// <summary>Puts a unit that was dismissed last back on the list.</summary>
     public Deed<Done> BringBack(long number, string? once) =>
-        ledger.Once<Done>(
+        bench.OnAny<Done>(
+            number,
             once,
-            () =>
+            job =>
             {
-                if (jobs.Find(number) is not { } job)
-                    return Refusal.Missing;
                 looks.BringBack(job.Id);
                 return new Done(job.Tag);
             }

@@ -11,7 +11,7 @@ namespace Mendro.Shop;
 /// <summary>
 /// What the shop knows beyond the library: causes confirmed so far, and how worn its test gear is. A cause counts from
 /// the moment it is confirmed, not only when its job is closed: the sixth unit of a lot is on the bench before the
-/// first five are sold. A job never teaches itself. What was read is kept until a counter in the database says that it changed.
+/// first five are sold. A job never teaches itself. What was read is kept until a mark in the database says that it changed.
 /// </summary>
 public sealed class ShopExperience(
     LessonStore lessons,

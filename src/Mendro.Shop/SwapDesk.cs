@@ -12,7 +12,7 @@ namespace Mendro.Shop;
 public sealed record SwapSlot(PartId Id, string Name, IReadOnlyList<SwapPiece> Choices);
 
 /// <summary>Swap trials: what can stand in for what, and the trial filed.</summary>
-public sealed class SwapDesk(JobBench bench, JobStore jobs, GearStore gear, ModelShelf models, Ledger ledger)
+public sealed class SwapDesk(JobBench bench, JobStore jobs, GearStore gear, ModelShelf models)
 {
     private static readonly Refusal NoGear = new(RefusalKind.Locked, "A practice unit has no gear to swap.");
 
@@ -60,13 +60,11 @@ public sealed class SwapDesk(JobBench bench, JobStore jobs, GearStore gear, Mode
         SwapResult result,
         string? once = null
     ) =>
-        ledger.Once<FiledEntry>(
+        bench.On<FiledEntry>(
+            number,
             once,
-            () =>
+            job =>
             {
-                var opened = bench.Open(number);
-                if (opened.Done is not { } job)
-                    return opened.Refusal!;
                 if (job.Model.Profile.FindFunction(function) is not { } tried)
                     return Refusal.Missing;
                 var slots = Slots(job.Job, job.Model, tried);

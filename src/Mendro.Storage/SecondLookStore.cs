@@ -55,8 +55,10 @@ public sealed class SecondLookStore(ShopDatabase database, TimeProvider time)
             {
                 var at = time.GetUtcNow();
                 connection.Execute(
-                    "INSERT INTO second_looks (job_id, cause_record_id, before, after, minutes, at) VALUES (@jobId, "
-                        + "@causeRecordId, @before, @after, @minutes, @at)",
+                    """
+                    INSERT INTO second_looks (job_id, cause_record_id, before, after, minutes, at)
+                    VALUES (@jobId, @causeRecordId, @before, @after, @minutes, @at)
+                    """,
                     new
                     {
                         jobId,

@@ -31,13 +31,13 @@ public sealed class TestShop : IDisposable
             TradeLibrary.Shipped
         );
         Desk = new BenchDesk(Models, Records, Settings, Experience);
-        var bench = new JobBench(Jobs, Records, Models, Time);
+        var bench = new JobBench(Jobs, Records, Models, Ledger, Time);
         Practice = new PracticeDesk(Jobs, Records, Models, Settings, bench, Ledger, Time);
-        SecondLooks = new SecondLookDesk(Jobs, Records, new SecondLookStore(Database, Time), Experience, Models, Settings, bench, Ledger);
-        Readings = new ReadingDesk(bench, Records, Practice, Ledger);
-        Repairs = new RepairDesk(bench, Desk, Practice, SecondLooks, Ledger);
+        SecondLooks = new SecondLookDesk(Jobs, Records, new SecondLookStore(Database, Time), Experience, Models, Settings, bench);
+        Readings = new ReadingDesk(bench, Records, Practice);
+        Repairs = new RepairDesk(bench, Desk, Practice, SecondLooks);
         Intake = new IntakeDesk(Jobs, Records, Profiles, Models, Settings, bench, TradeLibrary.Shipped, Ledger, Time);
-        HandOver = new HandOverDesk(bench, Jobs, Records, new GoodReadingStore(Database, Time), Ledger);
+        HandOver = new HandOverDesk(bench, Jobs, Records, new GoodReadingStore(Database, Time));
     }
 
     public FakeTimeProvider Time { get; } = new(new DateTimeOffset(2026, 3, 1, 9, 30, 0, TimeSpan.Zero));

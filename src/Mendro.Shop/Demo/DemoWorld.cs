@@ -52,10 +52,9 @@ public sealed class DemoWorld(
 
     private BenchRecordStore Records => new(database, _clock);
 
-    private JobBench Bench => new(Jobs, Records, models, _clock);
+    private JobBench Bench => new(Jobs, Records, models, new Ledger(database, new ActionStore(database, _clock)), _clock);
 
-    private HandOverDesk HandOver =>
-        new(Bench, Jobs, Records, new GoodReadingStore(database, _clock), new Ledger(database, new ActionStore(database, _clock)));
+    private HandOverDesk HandOver => new(Bench, Jobs, Records, new GoodReadingStore(database, _clock));
 
     /// <summary>Seeds the shop, unless it has jobs already.</summary>
     public void SeedOnce() =>
@@ -200,8 +199,9 @@ public sealed class DemoWorld(
             case "prove":
                 foreach (var function in model.Profile.Functions)
                 {
-                    Bench.File(open, new FunctionTrial(function.Id, true), WorkStage.Prove);
-                    open = new OpenJob(Bench.Settle(new OpenJob(Jobs.Find(job.Number)!, model), JobStep.Proving), model);
+                    var now = new OpenJob(Jobs.Find(job.Number)!, model);
+                    Bench.File(now, new FunctionTrial(function.Id, true), WorkStage.Prove);
+                    Bench.Settle(now, JobStep.Proving);
                 }
 
                 break;

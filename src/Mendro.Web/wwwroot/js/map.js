@@ -14,6 +14,7 @@
     try { sessionStorage.setItem(KEPT, JSON.stringify(view)); } catch { /* then it begins whole again */ }
   };
   const view = kept();
+  window.addEventListener('pagehide', keep);
   const MOST = 4;
   const mapOf = (element) => element?.closest?.('[data-map]')?.querySelector('svg.map') ?? document.querySelector('[data-map] svg.map');
   const boxOf = (svg) => {
@@ -30,7 +31,6 @@
     svg.classList.toggle('zoomed', view.zoom > 1);
     const state = svg.closest('[data-map]');
     if (state) state.dataset.zoom = view.zoom.toFixed(2);
-    keep();
   };
   // A point of the screen in units of the drawing.
   const at = (svg, clientX, clientY) => {
@@ -53,18 +53,20 @@
     return true;
   };
 
+  const centre = (link) => {
+    const r = link.getBoundingClientRect();
+    return [r.left + r.width / 2, r.top + r.height / 2];
+  };
   // The next block or probe in a direction: near along the way, and not far off it.
   const walk = (from, key) => {
-    const here = from.getBoundingClientRect();
-    const centre = (r) => [r.left + r.width / 2, r.top + r.height / 2];
-    const [x, y] = centre(here);
+    const [x, y] = centre(from);
     const across = key === 'ArrowLeft' || key === 'ArrowRight';
     const sign = key === 'ArrowRight' || key === 'ArrowDown' ? 1 : -1;
     let best = null;
     let least = Infinity;
     from.closest('svg').querySelectorAll('a').forEach((other) => {
       if (other === from) return;
-      const [ox, oy] = centre(other.getBoundingClientRect());
+      const [ox, oy] = centre(other);
       const along = sign * (across ? ox - x : oy - y);
       const off = Math.abs(across ? oy - y : ox - x);
       if (along <= 2) return;
@@ -93,8 +95,7 @@
   const reveal = (link) => {
     const svg = link.closest('svg');
     if (view.zoom <= 1) return;
-    const r = link.getBoundingClientRect();
-    const [bx, by] = [r.left + r.width / 2, r.top + r.height / 2];
+    const [bx, by] = centre(link);
     const point = at(svg, bx, by);
     const [, , width, height] = boxOf(svg);
     view.x = point.x - width / view.zoom / 2;
