@@ -11,6 +11,12 @@ using Microsoft.Extensions.Caching.Memory;
 
 namespace Mendro.Shop;
 
+/// <summary>One job of the bench as far as it is worked out.</summary>
+/// <param name="Job">The job as it stands now.</param>
+/// <param name="View">What was worked out for it last, or null when nothing was yet.</param>
+/// <param name="Fresh">True when that still holds.</param>
+public sealed record BenchState(Job Job, JobView? View, bool Fresh);
+
 /// <summary>
 /// Puts a job, its profile and its records together and has the core compute them. What was computed is kept while nothing
 /// changes that bears on that very job, so that the bench list does not diagnose every unit on every visit. Only numbers are
@@ -21,21 +27,52 @@ public sealed class BenchDesk(ModelShelf models, BenchRecordStore records, Setti
     /// <summary>Most bytes kept, by estimate.</summary>
     public const long MostBytes = 48 * 1024 * 1024;
 
+    private const int Gates = 64;
+
     private readonly MemoryCache _views = new(new MemoryCacheOptions { SizeLimit = MostBytes, TrackStatistics = true });
+
+    // Two that ask for the same job at once wait for one another instead of working it out twice.
+    private readonly Lock[] _gates = Enumerable.Range(0, Gates).Select(_ => new Lock()).ToArray();
 
     /// <summary>Jobs kept at present and their size in bytes, by estimate.</summary>
     public (long Jobs, long Bytes) Load =>
         _views.GetCurrentStatistics() is { } now ? (now.CurrentEntryCount, now.CurrentEstimatedSize ?? 0) : default;
 
-    /// <summary>A job with everything computed.</summary>
-    public JobView Open(Job job) => Open(job, records.Of(job.Id), settings.Get(), experience.Now());
-
-    /// <summary>Several jobs, with one query for all their records.</summary>
-    public IReadOnlyList<JobView> OpenAll(IReadOnlyList<Job> jobs)
+    /// <summary>A job with everything computed, as it stands now.</summary>
+    /// <param name="job">The job, as read from the store just now.</param>
+    public JobView Open(Job job)
     {
-        var all = records.OfAll(jobs.Select(j => j.Id).ToList());
-        var (shop, known) = (settings.Get(), experience.Now());
-        return jobs.Select(job => Open(job, [.. all[job.Id]], shop, known)).ToList();
+        var now = (Shop: settings.Get(), Known: experience.Now());
+        if (Exact(job, now.Shop, now.Known) is { } kept)
+            return kept;
+        lock (_gates[(int)((ulong)job.Id.Value % Gates)])
+        {
+            if (Exact(job, now.Shop, now.Known) is { } meanwhile)
+                return meanwhile;
+            var (model, held) = (models.Of(job), records.Of(job.Id));
+            var context = now.Known.For(job, model, held);
+            return Keep(job, Compute(job, model, held, now.Shop, context), Key(job, now.Shop, context), now.Known.Stamp);
+        }
+    }
+
+    /// <summary>A job as worked out from the records it has now. Chances may be those of a moment ago, when a cause was confirmed
+    /// elsewhere since: enough to file by.</summary>
+    public JobView OpenToFile(Job job) =>
+        _views.TryGetValue(job.Id, out Kept? kept) && kept!.View.Job.Mark == job.Mark ? kept.View with { Job = job } : Open(job);
+
+    /// <summary>Jobs as far as they are worked out; nothing is computed. What was worked out before the shop learned something new
+    /// does not count as fresh until it was looked at again.</summary>
+    public IReadOnlyList<BenchState> States(IReadOnlyList<Job> jobs)
+    {
+        var (shop, stamp) = (settings.Get(), experience.Now().Stamp);
+        return jobs.Select(job =>
+            {
+                if (!_views.TryGetValue(job.Id, out Kept? kept))
+                    return new BenchState(job, null, false);
+                var fresh = kept!.Stamp == stamp && kept.Key.Own == Own(job, shop);
+                return new BenchState(job, kept.View with { Job = job }, fresh);
+            })
+            .ToList();
     }
 
     /// <summary>The diagnosis with its network and tables, worked out anew and not kept; null when the evidence contradicts
@@ -49,44 +86,45 @@ public sealed class BenchDesk(ModelShelf models, BenchRecordStore records, Setti
     /// <inheritdoc/>
     public void Dispose() => _views.Dispose();
 
-    private JobView Open(Job job, IReadOnlyList<BenchRecord> held, ShopSettings shop, ShopExperience.Snapshot known)
+    /// <summary>What is kept, when it holds to the last digit; else null.</summary>
+    private JobView? Exact(Job job, ShopSettings shop, ShopExperience.Snapshot known)
     {
-        var model = models.Of(job);
-        var context = known.For(job, model, held);
-        var key = Key(job, held, shop, context);
-        if (_views.TryGetValue(job.Id, out Kept? kept) && kept!.Key == key)
+        if (!_views.TryGetValue(job.Id, out Kept? kept) || kept!.Key.Own != Own(job, shop))
+            return null;
+        if (kept.Stamp == known.Stamp)
             return kept.View with { Job = job };
-        var view = Compute(job, model, held, shop, context);
-        _views.Set(job.Id, new Kept(key, view), new MemoryCacheEntryOptions { Size = Size(view) });
+        // The records are the same and need not be read; whether what the shop learned bears on them, the chances tell.
+        var key = Key(job, shop, known.For(job, kept.View.Model, kept.View.Records));
+        return key == kept.Key ? Keep(job, kept.View with { Job = job }, key, known.Stamp) : null;
+    }
+
+    private JobView Keep(Job job, JobView view, CaseKey key, string stamp)
+    {
+        _views.Set(job.Id, new Kept(key, stamp, view), new MemoryCacheEntryOptions { Size = Size(view) });
         return view;
     }
 
     /// <summary>All that bears on a job's computation, and nothing else: not the shop's name, nor a cause that leaves its chances
     /// as they are.</summary>
-    private static string Key(Job job, IReadOnlyList<BenchRecord> held, ShopSettings shop, CaseContext context)
+    private static CaseKey Key(Job job, ShopSettings shop, CaseContext context)
     {
         var priors = context.Priors is { } chances ? Digest(chances) : "own";
         var gear = string.Join(
             ',',
             (context.Gear ?? []).Select(g => string.Create(CultureInfo.InvariantCulture, $"{g.Id}:{g.UsesSinceCleaning}"))
         );
-        return string.Create(
-            CultureInfo.InvariantCulture,
-            $"""
-            {string.Join(
-                ',',
-                held.Select(r => $"{r.Id}.{r.At.Ticks}")
-            )}|{job.Values}|{shop.PerHour}|{shop.OriginalityMinutes}|{job.ProfileId}@{job.ProfileVersion}|{priors}|{gear}
-            """
-        );
+        return new CaseKey(Own(job, shop), $"{priors}|{gear}");
     }
 
-    /// <summary>Learning recomputes chances that it leaves alone; their last bits may differ and mean nothing.</summary>
-    private static string Digest(IReadOnlyList<double> chances)
-    {
-        var rounded = chances.Select(p => Math.Round(p, 12)).ToArray();
-        return Convert.ToHexString(SHA256.HashData(MemoryMarshal.AsBytes(rounded.AsSpan())).AsSpan(0, 12));
-    }
+    /// <summary>The part of it that lies in the job itself and the settings.</summary>
+    private static string Own(Job job, ShopSettings shop) =>
+        string.Create(
+            CultureInfo.InvariantCulture,
+            $"{job.Mark}|{job.Values}|{shop.PerHour}|{shop.OriginalityMinutes}|{job.ProfileId}@{job.ProfileVersion}|{job.Revision}"
+        );
+
+    private static string Digest(IReadOnlyList<double> chances) =>
+        Convert.ToHexString(SHA256.HashData(MemoryMarshal.AsBytes(chances.ToArray().AsSpan())).AsSpan(0, 12));
 
     private static JobView Compute(Job job, DeviceModel model, IReadOnlyList<BenchRecord> held, ShopSettings shop, CaseContext context)
     {
@@ -115,7 +153,9 @@ public sealed class BenchDesk(ModelShelf models, BenchRecordStore records, Setti
         return problem + " Withdraw or correct one of them.";
     }
 
-    private sealed record Kept(string Key, JobView View);
+    private sealed record CaseKey(string Own, string Learned);
+
+    private sealed record Kept(CaseKey Key, string Stamp, JobView View);
 }
 
 /// <summary>What counts as a cost for one job.</summary>

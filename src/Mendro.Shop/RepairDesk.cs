@@ -1,3 +1,5 @@
+using Mendro.Core.Diagnosis;
+using Mendro.Core.Evidence;
 using Mendro.Core.Jobs;
 using Mendro.Core.Library;
 using Mendro.Core.Profiles;
@@ -31,11 +33,12 @@ public sealed record RepairOrder(
 
 /// <summary>A repair was logged.</summary>
 /// <param name="Words">The repair in words.</param>
-/// <param name="SecondLooks">Numbers of other jobs that have become worth a second look.</param>
-public sealed record RepairFiled(string Words, IReadOnlyList<long> SecondLooks);
+/// <param name="Confirmed">True when a cause was confirmed with it, which is then weighed for the other units in the shop.</param>
+/// <param name="Failing">True when a function of the unit still fails, or is not known to work.</param>
+public sealed record RepairFiled(string Words, bool Confirmed, bool Failing);
 
 /// <summary>Repairs logged, with the cause seen before and what the unit does after; closing up.</summary>
-public sealed class RepairDesk(JobBench bench, BenchDesk desk, PracticeDesk practice, SecondLookDesk secondLooks)
+public sealed class RepairDesk(JobBench bench, BenchRecordStore records, PracticeDesk practice, SecondLookStore secondLooks)
 {
     /// <summary>Most minutes of one repair.</summary>
     public const double MostMinutes = 1000;
@@ -62,12 +65,14 @@ public sealed class RepairDesk(JobBench bench, BenchDesk desk, PracticeDesk prac
                 {
                     var method = job.Model.Library.FindMethod(order.Method)!;
                     practice.Do(job, unit => unit.Repair(order.Part, method, unit.Target));
-                    return new RepairFiled(repair.Describe(job.Model), []);
+                    return new RepairFiled(repair.Describe(job.Model), false, true);
                 }
 
-                var target = order.WorksNow is null ? null : desk.Open(job.Job).Diagnosis?.Target;
+                var target = order.WorksNow is null ? null : Target(job);
                 var cause = order.Cause is { Length: > 0 } mode ? CauseSeen.Make(job.Model, order.Part, mode, true) : null;
-                var confirmed = cause is null ? null : bench.File(job, cause, WorkStage.Fix);
+                // Other units are weighed behind the answer: the note survives a crash in between.
+                if (cause is not null)
+                    secondLooks.Await(bench.File(job, cause, WorkStage.Fix).Id);
                 var filed = bench.File(
                     job,
                     repair,
@@ -82,10 +87,12 @@ public sealed class RepairDesk(JobBench bench, BenchDesk desk, PracticeDesk prac
                 }
 
                 bench.Settle(job, steps);
-                return new RepairFiled(filed.Words, confirmed is null ? [] : secondLooks.Consider(confirmed.Id));
+                return new RepairFiled(filed.Words, cause is not null, Target(job) is not null);
             },
             practice: true
         );
+
+    private DeviceFunction? Target(OpenJob job) => UnitDiagnosis.ChooseTarget(job.Model, BenchRecord.Events(records.Of(job.Job.Id)));
 
     /// <summary>Notes that the unit is closed up again.</summary>
     public Deed<FiledEntry> CloseUp(long number, string? once = null) =>

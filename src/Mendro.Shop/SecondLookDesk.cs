@@ -11,56 +11,94 @@ public sealed class SecondLookDesk(
     JobStore jobs,
     BenchRecordStore records,
     SecondLookStore looks,
+    LessonStore lessons,
+    ShopDatabase database,
     ShopExperience experience,
     ModelShelf models,
     SettingsStore settings,
     JobBench bench
 )
 {
-    /// <summary>Considers a confirmed cause.</summary>
+    /// <summary>Weighs the confirmed causes that wait for it, the oldest first.</summary>
+    /// <returns>False when none waits.</returns>
+    public bool WeighNext()
+    {
+        if (looks.Awaited() is not [var next, ..])
+            return false;
+        Consider(next);
+        return true;
+    }
+
+    /// <summary>Weighs a confirmed cause for every unit in the shop, the newest first.</summary>
     /// <param name="recordId">Record that confirms it.</param>
     /// <returns>Numbers of the jobs that have become worth a second look.</returns>
     public IReadOnlyList<long> Consider(long recordId)
     {
-        var now = experience.Now();
-        if (now.Causes.FirstOrDefault(c => c.RecordId == recordId) is not { Excluded: false } cause)
-            return [];
-        var kind = models.Get(cause.ProfileId, cause.ProfileVersion).Profile.FindPart(cause.PartId)?.Kind;
-        var candidates = jobs.Live()
-            .Where(j =>
-                j.Id != cause.JobId
-                && models.Of(j).Profile.Parts.Any(p => p.Kind == kind && (j.ProfileId != cause.ProfileId || p.Id == cause.PartId))
+        database.Settle();
+        var crossed = lessons.Find(recordId) is { Excluded: false } cause ? Crossed(cause) : [];
+        return database.InOneTransaction(() =>
+        {
+            // What was found while the cause was withdrawn counts no more.
+            var holds = lessons.Find(recordId) is { Excluded: false };
+            foreach (
+                var (job, before, after, minutes) in crossed.Where(c =>
+                    holds && jobs.Find(c.Job.Number) is { ClosedAt: null, DeletedAt: null }
+                )
             )
-            .ToList();
-        if (candidates.Count == 0)
-            return [];
-        var before = experience.Learn(now.Causes.Where(c => c.RecordId != recordId), now.Strength);
-        var after = experience.Learn(now.Causes, now.Strength);
+                looks.Add(job.Id, recordId, before, after, minutes);
+            looks.Weighed(recordId);
+            return holds ? crossed.Select(c => c.Job.Number).ToList() : [];
+        });
+    }
+
+    private List<(Job Job, double Before, double After, double Minutes)> Crossed(ConfirmedCause cause)
+    {
+        var now = experience.Now();
+        var kind = models.Get(cause.ProfileId, cause.ProfileVersion).Profile.FindPart(cause.PartId)?.Kind;
+        var teacher = jobs.Find(cause.Number)!;
+        var taught = experience.Taught(cause.JobId);
+        var before = now.Without(teacher, taught, taught.Where(t => t.PartId != cause.PartId || t.ModeId != cause.ModeId).ToList());
         var shop = settings.Get();
         var line = new SecondLookLine(shop.SecondLookMinutes, shop.SecondLookChance);
-        var all = records.OfAll(candidates.Select(j => j.Id).ToList());
-        var crossed = new List<long>();
-        foreach (var job in candidates)
+        var crossed = new List<(Job, double, double, double)>();
+        var told = new Dictionary<(DeviceModel, string), (double[] Then, double[] Since, bool Same)>();
+        (double[] Then, double[] Since, bool Same) Told(DeviceModel model, string revision)
+        {
+            if (told.TryGetValue((model, revision), out var known))
+                return known;
+            var (then, since) = (before.Priors(model, revision), now.Lessons.Priors(model, revision));
+            // Where a hundred units taught the same before, one more lifts nothing over a line.
+            var same = then.Select(ShopExperience.Rounded).SequenceEqual(since.Select(ShopExperience.Rounded));
+            return told[(model, revision)] = (then, since, same);
+        }
+
+        foreach (var job in jobs.Live().Where(j => j.Id != cause.JobId))
         {
             var model = models.Of(job);
-            var events = BenchRecord.Events(all[job.Id]);
-            var costs = JobCosts.Of(job, shop);
-            var access = UnitAccess.Of(model, all[job.Id]);
-            var gear = now.For(job, model, all[job.Id]).Gear;
-            double Chance(ShopLessons lessons) =>
+            if (!model.Profile.Parts.Any(p => p.Kind == kind && (job.ProfileId != cause.ProfileId || p.Id == cause.PartId)))
+                continue;
+            var (then, since, same) = Told(model, job.Revision);
+            if (same)
+                continue;
+            var held = records.Of(job.Id);
+            var events = BenchRecord.Events(held);
+            var gear = now.For(job, model, held).Gear;
+            double Chance(double[] priors) =>
                 SecondLook.ChanceWithin(
                     model,
                     events,
-                    new CaseContext(lessons.Priors(model, job.Revision), gear),
-                    access,
-                    costs,
+                    new CaseContext(priors, gear),
+                    UnitAccess.Of(model, held),
+                    JobCosts.Of(job, shop),
                     line.Minutes
                 );
-            var (was, nowIs) = (Chance(before), Chance(after));
-            if (!line.Crossed(was, nowIs))
+            var nowIs = Chance(since);
+            // Below the line now, it has not crossed it, whatever it was.
+            if (nowIs < line.Chance)
                 continue;
-            looks.Add(job.Id, recordId, was, nowIs, line.Minutes);
-            crossed.Add(job.Number);
+            var was = Chance(then);
+            if (line.Crossed(was, nowIs))
+                crossed.Add((job, was, nowIs, line.Minutes));
         }
 
         return crossed;

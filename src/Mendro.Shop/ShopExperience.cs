@@ -5,6 +5,7 @@ using Mendro.Core.Jobs;
 using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 using Mendro.Storage;
+using Cause = (Mendro.Core.Profiles.PartId PartId, string ModeId);
 
 namespace Mendro.Shop;
 
@@ -34,44 +35,48 @@ public sealed class ShopExperience(
         var stamp = string.Create(CultureInfo.InvariantCulture, $"{revisions.Stamp()}|{strength}");
         if (Volatile.Read(ref _last) is { } last && last.Stamp == stamp)
             return last;
-        var now = new Snapshot(this, lessons.Causes(), gear.All(), strength, stamp);
+        var now = new Snapshot(this, Groups(), gear.All(), strength, stamp);
         Volatile.Write(ref _last, now);
         return now;
     }
 
-    /// <summary>Lessons from confirmed causes, one a job; excluded ones are left out.</summary>
-    public ShopLessons Learn(IEnumerable<ConfirmedCause> causes, double strength) =>
-        new(
-            causes
-                .Where(c => !c.Excluded)
-                .GroupBy(c => c.JobId)
-                .Select(g => new Lesson(
-                    models.Get(g.First().ProfileId, g.First().ProfileVersion).Profile,
-                    g.First().Revision,
-                    g.Select(c => (new PartId(c.PartId), c.ModeId)).Distinct().ToList(),
-                    g.First().Number
-                ))
-                .ToList(),
-            library,
-            strength
-        );
+    /// <summary>What all jobs taught, by model and revision.</summary>
+    private List<LessonGroup> Groups() =>
+        lessons
+            .Counts()
+            .GroupBy(c => (c.ProfileId, c.ProfileVersion, c.Revision))
+            .Select(g => new LessonGroup(
+                models.Get(g.Key.ProfileId, g.Key.ProfileVersion),
+                g.Key.Revision,
+                g.Where(c => c.PartId.Length == 0).Sum(c => c.Found),
+                g.Where(c => c.PartId.Length > 0).ToDictionary(c => (new PartId(c.PartId), c.ModeId), c => c.Found)
+            ))
+            .ToList();
 
     /// <summary>What is known at one moment.</summary>
     public sealed class Snapshot(
         ShopExperience owner,
-        IReadOnlyList<ConfirmedCause> causes,
+        IReadOnlyList<LessonGroup> groups,
         IReadOnlyList<Gear> gear,
         double strength,
         string stamp
     )
     {
-        private readonly HashSet<JobId> _teaching = causes.Where(c => !c.Excluded).Select(c => c.JobId).ToHashSet();
+        private readonly ConcurrentDictionary<(DeviceModel, string), IReadOnlyList<Pattern>> _patterns = new();
+        private readonly Lazy<ShopLessons> _all = new(() => new ShopLessons(groups, strength));
 
         /// <summary>Changes whenever anything known changes.</summary>
         public string Stamp => stamp;
 
-        /// <summary>Confirmed causes, excluded ones too.</summary>
-        public IReadOnlyList<ConfirmedCause> Causes => causes;
+        /// <summary>What was learned from all jobs.</summary>
+        public ShopLessons Lessons => _all.Value;
+
+        /// <summary>What was learned of a model, worked out once.</summary>
+        public IReadOnlyList<Pattern> Patterns(DeviceModel model, string revision) =>
+            _patterns.GetOrAdd((model, revision), key => Lessons.Patterns(key.Item1, key.Item2));
+
+        /// <summary>What was counted, by model and revision.</summary>
+        public IReadOnlyList<LessonGroup> Groups => groups;
 
         /// <summary>Strength of the starting weights.</summary>
         public double Strength => strength;
@@ -80,10 +85,10 @@ public sealed class ShopExperience(
         public IEnumerable<Gear> Gear => gear.Where(g => g.RetiredAt is null);
 
         /// <summary>All that bears on one job.</summary>
-        public CaseContext For(Job job, DeviceModel model, IEnumerable<BenchRecord> records)
+        public CaseContext For(Job job, DeviceModel model, IReadOnlyList<BenchRecord> records)
         {
             // A practice unit is drawn from the library's own weights.
-            var priors = job.PracticeSeed is not null ? null : Priors(job, model);
+            var priors = job.PracticeSeed is not null ? null : Priors(job, model, Taught(job, records));
             return new CaseContext(
                 priors,
                 records
@@ -94,22 +99,56 @@ public sealed class ShopExperience(
             );
         }
 
-        private double[] Priors(Job job, DeviceModel model)
+        /// <summary>What was learned from all jobs but one, or from that one with less than it teaches.</summary>
+        /// <param name="job">The job.</param>
+        /// <param name="taught">Causes that it teaches.</param>
+        /// <param name="instead">Causes that it is to teach; none leaves it out.</param>
+        public ShopLessons Without(Job job, IReadOnlyCollection<Cause> taught, IReadOnlyCollection<Cause> instead)
         {
-            var own = _teaching.Contains(job.Id) ? job.Id : default;
+            if (taught.Count == 0)
+                return Lessons;
+            return new ShopLessons(
+                groups.Select(group =>
+                    group.Model.Profile.Id == job.ProfileId && group.Revision == job.Revision && group.Model == owner.ModelOf(job)
+                        ? instead.Count == 0
+                            ? group.Without(taught)
+                            : group.Without(taught.Except(instead).ToList()) with
+                            {
+                                Units = group.Units,
+                            }
+                        : group
+                ),
+                strength
+            );
+        }
+
+        /// <summary>A job never teaches itself: what it taught, to be left out. Most units on the bench have taught nothing yet.</summary>
+        private IReadOnlyList<Cause> Taught(Job job, IReadOnlyList<BenchRecord> records) =>
+            records.Any(r => r.Body is CauseSeen { Present: true }) ? owner.Taught(job.Id) : [];
+
+        private double[] Priors(Job job, DeviceModel model, IReadOnlyList<Cause> taught)
+        {
             // Few combinations live at a time; an old stamp is never asked for again.
             if (owner._priors.Count > MostPriors)
                 owner._priors.Clear();
+            var own = string.Join(',', taught.Select(c => $"{c.PartId.Value}.{c.ModeId}"));
             return owner._priors.GetOrAdd(
                 string.Create(CultureInfo.InvariantCulture, $"{job.ProfileId}|{job.ProfileVersion}|{job.Revision}|{own}|{stamp}"),
-                _ => Worn(model, owner.Learn(causes.Where(c => c.JobId != own), strength).Priors(model, job.Revision))
+                _ => Weighed(model, Without(job, taught, []).Priors(model, job.Revision))
             );
         }
+
+        /// <summary>Chances as the diagnosis takes them: with the wear of the gear, and to three digits, so that a hundredth case of
+        /// a cause does not have every unit worked out again for a change that no page would show.</summary>
+        private double[] Weighed(DeviceModel model, double[] priors) =>
+            Worn(model, priors).Select((p, f) => p == model.Faults[f].Prior ? p : Rounded(p)).ToArray();
 
         /// <summary>The standard piece of each kind stands in every chain; the more it was used, the more it is suspect.</summary>
         private double[] Worn(DeviceModel model, double[] priors)
         {
-            var standard = gear.Where(g => g is { Standard: true, RetiredAt: null }).ToDictionary(g => g.Kind, g => g.Uses);
+            var standard = gear.Where(g => g is { Standard: true, RetiredAt: null })
+                .DistinctBy(g => g.Kind)
+                .ToDictionary(g => g.Kind, g => g.Uses);
             for (var f = 0; f < priors.Length; f++)
             {
                 if (owner.GearKind(model.Faults[f].Part.Kind) is { } kind && standard.TryGetValue(kind.Kind, out var uses))
@@ -119,6 +158,16 @@ public sealed class ShopExperience(
             return priors;
         }
     }
+
+    /// <summary>A chance to three digits.</summary>
+    public static double Rounded(double chance) =>
+        chance <= 0 ? chance : double.Parse(chance.ToString("0.00E+0", CultureInfo.InvariantCulture), CultureInfo.InvariantCulture);
+
+    private DeviceModel ModelOf(Job job) => models.Of(job);
+
+    /// <summary>Causes that a job teaches.</summary>
+    internal IReadOnlyList<Cause> Taught(JobId jobId) =>
+        lessons.Of(jobId).Where(c => !c.Excluded).Select(c => (new PartId(c.PartId), c.ModeId)).Distinct().ToList();
 
     private PartKind? GearKind(string kind) => library.FindPartKind(kind) is { Gear: true } gearKind ? gearKind : null;
 }

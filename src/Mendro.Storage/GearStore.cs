@@ -6,11 +6,8 @@ namespace Mendro.Storage;
 /// counts no more.</summary>
 public sealed class GearStore(ShopDatabase database, TimeProvider time)
 {
-    private const string Select = """
-        SELECT g.*, g.other_uses + (SELECT count(*) FROM gear_uses u JOIN bench_records r ON r.id = u.record_id
-          WHERE u.gear_id = g.id AND r.withdrawn_at IS NULL AND r.at >= g.cleaned_at) AS uses
-        FROM gear g
-        """;
+    // Uses in trials are counted by triggers, as trials are filed, withdrawn and brought back.
+    private const string Select = "SELECT g.*, g.other_uses + g.trial_uses AS uses FROM gear g";
 
     /// <summary>Gear in use, by kind and name.</summary>
     public IReadOnlyList<Gear> InUse() =>

@@ -14,18 +14,27 @@ public sealed record GoodUnit(string Name, long Readings, bool Withdrawn);
 /// <summary>Readings of good units; one unit counts once a probe, its newest reading.</summary>
 public sealed class GoodReadingStore(ShopDatabase database, TimeProvider time)
 {
-    private const string Columns = "profile_id AS profile, revision, probe_id AS probe, unit, value, good_unit";
+    /// <summary>Units that a signature is made of: the newest so many.</summary>
+    public const int MostUnits = 200;
+
+    /// <summary>Units that are listed at once.</summary>
+    public const int MostListed = 100;
+
+    // Readings looked through for them: a unit measured again counts once.
+    private const int MostReadings = 3 * MostUnits;
+
+    // And for a list of units, each with a reading at every probe.
+    private const int MostReadingsListed = 40 * MostListed;
 
     /// <summary>Readings that count for a profile, the newest of each unit at each probe.</summary>
     public IReadOnlyList<GoodReading> Of(string profileId) =>
         database.Read(connection =>
             connection
                 .Query<Row>(
-                    $"""
-                    SELECT {Columns} FROM good_readings g
-                    WHERE profile_id = @profileId AND withdrawn_at IS NULL
-                      AND id = (SELECT max(id) FROM good_readings n WHERE n.profile_id = g.profile_id AND n.probe_id = g.probe_id
-                        AND n.good_unit = g.good_unit AND n.withdrawn_at IS NULL)
+                    """
+                    SELECT profile_id AS profile, revision, probe_id AS probe, unit, value, good_unit FROM good_readings
+                    WHERE id IN (SELECT max(id) FROM good_readings WHERE profile_id = @profileId AND withdrawn_at IS NULL
+                      GROUP BY probe_id, good_unit)
                     ORDER BY probe_id, good_unit
                     """,
                     new { profileId }
@@ -34,30 +43,62 @@ public sealed class GoodReadingStore(ShopDatabase database, TimeProvider time)
                 .ToList()
         );
 
-    /// <summary>Signatures of a profile by probe id; those of the revision where it has at least three units, else of all
-    /// revisions.</summary>
-    public IReadOnlyDictionary<string, Signature> Signatures(string profileId, string revision = "") =>
-        Of(profileId)
-            .GroupBy(r => r.Probe)
-            .ToDictionary(
-                g => g.Key,
-                g =>
-                {
-                    var own = g.Where(r => revision.Length > 0 && r.Revision == revision).ToList();
-                    return Signature.Of((own.Count >= 3 ? own : g.ToList()).Select(r => r.Value).ToList())!;
-                }
-            );
+    /// <summary>What the newest good units show at a probe: those of the revision where it has at least three, else of all
+    /// revisions; null when there is none.</summary>
+    public Signature? Signature(string profileId, ProbeId probe, string revision = "")
+    {
+        var units = database.Read(connection =>
+            connection
+                .Query<Row>(
+                    """
+                    SELECT revision, value, good_unit FROM good_readings WHERE profile_id = @profileId AND probe_id = @probe AND withdrawn_at IS NULL
+                    ORDER BY id DESC LIMIT @MostReadings
+                    """,
+                    new
+                    {
+                        profileId,
+                        probe = probe.Value,
+                        MostReadings,
+                    }
+                )
+                .DistinctBy(r => r.GoodUnit)
+                .Take(MostUnits)
+                .ToList()
+        );
+        var own = units.Where(r => revision.Length > 0 && r.Revision == revision).ToList();
+        return Core.Readings.Signature.Of((own.Count >= 3 ? own : units).Select(r => r.Value).ToList());
+    }
 
-    /// <summary>The good units of a profile, those put aside last.</summary>
-    public IReadOnlyList<GoodUnit> Units(string profileId) =>
+    /// <summary>Signatures by probe, where there are any.</summary>
+    public IReadOnlyDictionary<ProbeId, Signature> Signatures(string profileId, IEnumerable<Probe> probes, string revision = "") =>
+        probes
+            .Select(p => (p.Id, Signature: Signature(profileId, p.Id, revision)))
+            .Where(p => p.Signature is not null)
+            .ToDictionary(p => p.Id, p => p.Signature!);
+
+    /// <summary>The newest good units of a profile, those put aside last; at most <see cref="MostListed"/>.</summary>
+    /// <param name="profileId">Profile.</param>
+    /// <param name="begins">Only those whose name begins like this; blank for all.</param>
+    public IReadOnlyList<GoodUnit> Units(string profileId, string begins = "") =>
         database.Read(connection =>
             connection
                 .Query<UnitRow>(
-                    """
-                    SELECT good_unit AS name, count(*) AS readings, min(withdrawn_at IS NOT NULL) AS withdrawn FROM good_readings WHERE profile_id = @profileId
-                    GROUP BY good_unit ORDER BY withdrawn, max(id) DESC
+                    $"""
+                    SELECT good_unit AS name, count(*) AS readings, min(withdrawn_at IS NOT NULL) AS withdrawn
+                    FROM (SELECT id, good_unit, withdrawn_at FROM good_readings WHERE profile_id = @profileId
+                      {(
+                        begins.Length == 0 ? "" : "AND good_unit >= @begins AND good_unit < @end"
+                    )} ORDER BY id DESC LIMIT @MostReadingsListed)
+                    GROUP BY good_unit ORDER BY withdrawn, max(id) DESC LIMIT @MostListed
                     """,
-                    new { profileId }
+                    new
+                    {
+                        profileId,
+                        begins,
+                        end = begins + char.ConvertFromUtf32(0x10FFFF),
+                        MostReadingsListed,
+                        MostListed,
+                    }
                 )
                 .Select(u => new GoodUnit(u.Name, u.Readings, u.Withdrawn != 0))
                 .ToList()

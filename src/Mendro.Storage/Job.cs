@@ -103,6 +103,9 @@ public sealed record Job
     /// <summary>Seed of the hidden faults of a practice unit; null for a real one.</summary>
     public long? PracticeSeed { get; init; }
 
+    /// <summary>New whenever the job's records change.</summary>
+    public long Mark { get; init; }
+
     /// <summary>Number as written on the tag; practice units count apart.</summary>
     public string Tag =>
         PracticeSeed is null

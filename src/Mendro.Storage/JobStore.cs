@@ -13,7 +13,7 @@ public sealed class JobStore(ShopDatabase database, TimeProvider time)
     /// <summary>Practice units are numbered upwards from here, so that the shop's own numbers stay without gaps.</summary>
     public const long FirstPractice = 900_000;
 
-    private const string Select = """
+    internal const string Select = """
         SELECT j.*, c.name AS customer_name, c.contact AS customer_contact
         FROM jobs j LEFT JOIN customers c ON c.id = j.customer_id
         """;
@@ -27,8 +27,10 @@ public sealed class JobStore(ShopDatabase database, TimeProvider time)
             {
                 var customer = intake.OwnerName is { } name ? Customer(connection, transaction, name, intake.OwnerContact) : (long?)null;
                 var next = connection.ExecuteScalar<long>(
-                    "SELECT coalesce(max(number), @before) + 1 FROM jobs WHERE (practice_seed IS NULL) = @real",
-                    new { before = intake.Job.PracticeSeed is null ? 100 : FirstPractice, real = intake.Job.PracticeSeed is null },
+                    intake.Job.PracticeSeed is null
+                        ? "SELECT coalesce(max(number), 100) + 1 FROM jobs WHERE number <= @FirstPractice"
+                        : "SELECT max(coalesce(max(number), 0), @FirstPractice) + 1 FROM jobs",
+                    new { FirstPractice },
                     transaction
                 );
                 var id = new JobId(Insert(connection, transaction, intake.Job, next, customer));
@@ -63,11 +65,8 @@ public sealed class JobStore(ShopDatabase database, TimeProvider time)
                 .AsList()
         );
 
-    /// <summary>All jobs but the deleted ones, newest number first.</summary>
-    public IReadOnlyList<Job> All() =>
-        database.Read(connection =>
-            connection.Query<Job>($"{Select} WHERE j.deleted_at IS NULL AND j.practice_seed IS NULL ORDER BY j.number DESC").AsList()
-        );
+    /// <summary>True when the shop has never had a job, practice units too.</summary>
+    public bool IsEmpty() => database.Read(connection => connection.ExecuteScalar<long>("SELECT EXISTS (SELECT 1 FROM jobs)")) == 0;
 
     /// <summary>Practice units, newest first.</summary>
     public IReadOnlyList<Job> Practice() =>
@@ -76,59 +75,6 @@ public sealed class JobStore(ShopDatabase database, TimeProvider time)
                 .Query<Job>($"{Select} WHERE j.deleted_at IS NULL AND j.practice_seed IS NOT NULL ORDER BY j.number DESC LIMIT 50")
                 .AsList()
         );
-
-    /// <summary>Deleted jobs, newest number first.</summary>
-    public IReadOnlyList<Job> Deleted() =>
-        database.Read(connection =>
-            connection.Query<Job>($"{Select} WHERE j.deleted_at IS NOT NULL AND j.practice_seed IS NULL ORDER BY j.number DESC").AsList()
-        );
-
-    /// <summary>Jobs that fit every word: by number, model, serial, owner, lot, claim or symptom. At most 100.</summary>
-    public IReadOnlyList<Job> Search(string text)
-    {
-        var words = text.Split(' ', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries).Take(8).ToList();
-        if (words.Count == 0)
-            return [];
-        var parameters = new DynamicParameters();
-        var conditions = new List<string>();
-        for (var n = 0; n < words.Count; n++)
-        {
-            var word = words[n].TrimStart('#');
-            parameters.Add(
-                $"w{n}",
-                "%"
-                    + word.Replace(@"\", @"\\", StringComparison.Ordinal)
-                        .Replace("%", @"\%", StringComparison.Ordinal)
-                        .Replace("_", @"\_", StringComparison.Ordinal)
-                    + "%"
-            );
-            parameters.Add($"n{n}", long.TryParse(word, out var number) ? number : -1);
-            conditions.Add(
-                $"""
-                (j.number = @n{n} OR j.model_name LIKE @w{n} ESCAPE '\' OR j.unit_name LIKE @w{n} ESCAPE '\' OR j.serial LIKE @w{n} ESCAPE '\'
-                 OR j.lot LIKE @w{n} ESCAPE '\' OR j.claim LIKE @w{n} ESCAPE '\' OR c.name LIKE @w{n} ESCAPE '\'
-                 OR EXISTS (SELECT 1 FROM bench_records r WHERE r.job_id = j.id AND r.withdrawn_at IS NULL
-                            AND r.symptom = 1 AND r.words LIKE @w{n} ESCAPE '\'))
-                """
-            );
-        }
-
-        return database.Read(connection =>
-            connection
-                .Query<Job>(
-                    $"""
-                    {Select} WHERE j.deleted_at IS NULL AND j.practice_seed IS NULL AND {string.Join(" AND ", conditions)}
-                    ORDER BY j.closed_at IS NOT NULL, j.number DESC LIMIT 100
-                    """,
-                    parameters
-                )
-                .AsList()
-        );
-    }
-
-    /// <summary>Owners known, for the intake form.</summary>
-    public IReadOnlyList<string> CustomerNames() =>
-        database.Read(connection => connection.Query<string>("SELECT DISTINCT name FROM customers ORDER BY name").AsList());
 
     /// <summary>Changes what was written down at intake.</summary>
     public void SaveIntake(Job job, string? ownerName, string ownerContact) =>
@@ -235,7 +181,7 @@ public sealed class JobStore(ShopDatabase database, TimeProvider time)
     private long Customer(SqliteConnection connection, SqliteTransaction transaction, string name, string contact)
     {
         var known = connection.QueryFirstOrDefault<long?>(
-            "SELECT id FROM customers WHERE name = @name AND (contact = @contact OR @contact = '') ORDER BY id DESC",
+            "SELECT id FROM customers WHERE name = @name COLLATE NOCASE AND name = @name AND (contact = @contact OR @contact = '') ORDER BY id DESC",
             new { name, contact },
             transaction
         );

@@ -41,23 +41,91 @@ public sealed record ConfirmedCause
     public bool Excluded { get; init; }
 }
 
-/// <summary>Reads what the shop's jobs have taught, and keeps what must not count.</summary>
+/// <summary>How often a cause was confirmed in one version and revision of a model.</summary>
+public sealed record LessonCount
+{
+    /// <summary>Profile.</summary>
+    public string ProfileId { get; init; } = "";
+
+    /// <summary>Version of the profile.</summary>
+    public long ProfileVersion { get; init; }
+
+    /// <summary>Board revision, or blank.</summary>
+    public string Revision { get; init; } = "";
+
+    /// <summary>Part; blank with the mode where units are counted.</summary>
+    public string PartId { get; init; } = "";
+
+    /// <summary>Failure mode.</summary>
+    public string ModeId { get; init; } = "";
+
+    /// <summary>Units.</summary>
+    public int Found { get; init; }
+}
+
+/// <summary>Reads what the shop's jobs have taught, and keeps what must not count. Practice units teach nothing.</summary>
 public sealed class LessonStore(ShopDatabase database, TimeProvider time)
 {
-    /// <summary>All confirmed causes of the shop's own jobs; practice units teach nothing.</summary>
-    public IReadOnlyList<ConfirmedCause> Causes() =>
+    private const string Select = """
+        SELECT r.id AS record_id, j.id AS job_id, j.number, j.profile_id, j.profile_version, j.revision,
+          r.subject AS part_id, json_extract(r.payload, '$.mode') AS mode_id,
+          r.words, j.closed_at IS NOT NULL AS closed, e.record_id IS NOT NULL AS excluded
+        FROM bench_records r JOIN jobs j ON j.id = r.job_id LEFT JOIN excluded_lessons e ON e.record_id = r.id
+        WHERE r.kind = 'cause' AND json_valid(r.payload) AND json_extract(r.payload, '$.present') AND r.withdrawn_at IS NULL
+          AND j.deleted_at IS NULL AND j.practice_seed IS NULL
+        """;
+
+    /// <summary>What all jobs taught, counted; excluded causes do not count. Their number grows with models, not with jobs.</summary>
+    public IReadOnlyList<LessonCount> Counts() =>
+        database.Read(connection =>
+            connection.Query<LessonCount>("SELECT * FROM lesson_counts ORDER BY profile_id, profile_version, revision, part_id").AsList()
+        );
+
+    /// <summary>Causes confirmed in a job, excluded ones too.</summary>
+    public IReadOnlyList<ConfirmedCause> Of(JobId jobId) =>
+        database.Read(connection =>
+            connection.Query<ConfirmedCause>($"{Select} AND r.job_id = @jobId ORDER BY r.id", new { jobId }).AsList()
+        );
+
+    /// <summary>A confirmed cause by its record, or null.</summary>
+    public ConfirmedCause? Find(long recordId) =>
+        database.Read(connection => connection.QueryFirstOrDefault<ConfirmedCause>($"{Select} AND r.id = @recordId", new { recordId }));
+
+    /// <summary>The newest units that taught a cause.</summary>
+    /// <param name="profileId">Profile.</param>
+    /// <param name="partId">Part.</param>
+    /// <param name="modeId">Failure mode.</param>
+    /// <param name="revision">Revision; blank for all.</param>
+    /// <param name="most">Most units told.</param>
+    public IReadOnlyList<ConfirmedCause> Behind(string profileId, string partId, string modeId, string revision, int most) =>
         database.Read(connection =>
             connection
                 .Query<ConfirmedCause>(
-                    """
-                    SELECT r.id AS record_id, j.id AS job_id, j.number, j.profile_id, j.profile_version, j.revision,
-                      r.subject AS part_id, json_extract(r.payload, '$.mode') AS mode_id,
-                      r.words, j.closed_at IS NOT NULL AS closed, e.record_id IS NOT NULL AS excluded
-                    FROM bench_records r JOIN jobs j ON j.id = r.job_id LEFT JOIN excluded_lessons e ON e.record_id = r.id
-                    WHERE r.kind = 'cause' AND json_extract(r.payload, '$.present') AND r.withdrawn_at IS NULL
-                      AND j.deleted_at IS NULL AND j.practice_seed IS NULL
-                    ORDER BY r.id
-                    """
+                    $"""
+                    {Select} AND e.record_id IS NULL AND r.subject = @partId AND json_extract(r.payload, '$.mode') = @modeId
+                      AND r.job_id IN (SELECT l.job_id FROM lessons l WHERE l.profile_id = @profileId AND l.part_id = @partId
+                        AND l.mode_id = @modeId AND (@revision = '' OR l.revision = @revision) ORDER BY l.job_id DESC LIMIT @most)
+                    ORDER BY r.job_id DESC
+                    """,
+                    new
+                    {
+                        profileId,
+                        partId,
+                        modeId,
+                        revision,
+                        most,
+                    }
+                )
+                .DistinctBy(c => c.JobId)
+                .ToList()
+        );
+
+    /// <summary>Causes that the shop has left out, the newest first; at most 200.</summary>
+    public IReadOnlyList<ConfirmedCause> LeftOut() =>
+        database.Read(connection =>
+            connection
+                .Query<ConfirmedCause>(
+                    $"{Select} AND r.id IN (SELECT record_id FROM excluded_lessons ORDER BY record_id DESC LIMIT 200) ORDER BY r.id DESC"
                 )
                 .AsList()
         );

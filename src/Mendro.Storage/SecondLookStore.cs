@@ -38,14 +38,34 @@ public sealed class SecondLookStore(ShopDatabase database, TimeProvider time)
                 .Query<SecondLookEntry>(
                     """
                     SELECT s.id, s.job_id, c.number AS found_in, r.words, s.before, s.after, s.minutes
-                    FROM second_looks s JOIN jobs j ON j.id = s.job_id JOIN bench_records r ON r.id = s.cause_record_id JOIN jobs c ON c.id = r.job_id
-                    WHERE s.dismissed_at IS NULL AND j.closed_at IS NULL AND j.deleted_at IS NULL AND r.withdrawn_at IS NULL AND c.deleted_at IS NULL
+                    FROM jobs j CROSS JOIN second_looks s ON s.job_id = j.id
+                      CROSS JOIN bench_records r ON r.id = s.cause_record_id CROSS JOIN jobs c ON c.id = r.job_id
+                    WHERE s.dismissed_at IS NULL AND j.closed_at IS NULL AND j.deleted_at IS NULL AND j.practice_seed IS NULL
+                      AND r.withdrawn_at IS NULL AND c.deleted_at IS NULL
                       AND NOT EXISTS (SELECT 1 FROM excluded_lessons e WHERE e.record_id = r.id)
                       AND NOT EXISTS (SELECT 1 FROM second_looks n WHERE n.job_id = s.job_id AND n.dismissed_at IS NULL AND n.id > s.id)
                     ORDER BY s.after DESC
                     """
                 )
                 .AsList()
+        );
+
+    /// <summary>Notes that a cause was confirmed and is still to be weighed for the other units in the shop.</summary>
+    public void Await(long causeRecordId) =>
+        database.Write(
+            (connection, transaction) =>
+                connection.Execute("INSERT INTO looks_due (record_id) VALUES (@causeRecordId)", new { causeRecordId }, transaction)
+        );
+
+    /// <summary>Causes still to be weighed, oldest first.</summary>
+    public IReadOnlyList<long> Awaited() =>
+        database.Read(connection => connection.Query<long>("SELECT record_id FROM looks_due ORDER BY record_id").AsList());
+
+    /// <summary>A cause was weighed.</summary>
+    public void Weighed(long causeRecordId) =>
+        database.Write(
+            (connection, transaction) =>
+                connection.Execute("DELETE FROM looks_due WHERE record_id = @causeRecordId", new { causeRecordId }, transaction)
         );
 
     /// <summary>Notes that a job is worth another look.</summary>

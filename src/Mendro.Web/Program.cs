@@ -71,6 +71,7 @@ builder
     .PersistKeysToFileSystem(new DirectoryInfo(Path.Combine(options.DataDirectory, "keys")));
 builder.Services.AddShop(options);
 builder.Services.AddHostedService<WarmUp>();
+builder.Services.AddHostedService<BenchWorker>();
 builder.Services.AddHostedService<BackupKeeper>();
 builder.Services.AddHealthChecks().AddCheck<DatabaseHealth>("database");
 

@@ -11,8 +11,14 @@ namespace Mendro.Web;
 /// <param name="Port">Port, or null to leave it to the host.</param>
 public sealed record ServeOptions(string DataDirectory, bool Demo, IPAddress Host, int? Port)
 {
+    /// <summary>How long the bench page waits for what is being worked out, before it shows what there is.</summary>
+    public TimeSpan Patience { get; init; } = TimeSpan.FromMilliseconds(25);
+
     /// <summary>Prefix of the variables that are read; bare ones such as <c>HOST</c> belong to others.</summary>
     public const string Prefix = "MENDRO_";
+
+    // Milliseconds; more would be a page that hangs.
+    private const int MostPatience = 60_000;
 
     /// <summary>Names a browser may ask for: the machine's own. Another name that leads here is somebody else's page at work.</summary>
     public static IReadOnlyList<string> LocalNames { get; } = ["localhost", "127.0.0.1", "[::1]"];
@@ -37,9 +43,17 @@ public sealed record ServeOptions(string DataDirectory, bool Demo, IPAddress Hos
                 problem ??= $"The port must be a number from 1 to 65535; “{text}” is not.";
         }
 
-        return problem is null
-            ? new ServeOptions(Path.GetFullPath(told["data"] ?? ".data"), told["demo"] is "true" or "1" or "yes", address!, port)
-            : null;
+        if (problem is not null)
+            return null;
+        var options = new ServeOptions(Path.GetFullPath(told["data"] ?? ".data"), told["demo"] is "true" or "1" or "yes", address!, port);
+        return
+            int.TryParse(told["patience"], NumberStyles.None, CultureInfo.InvariantCulture, out var milliseconds)
+            && milliseconds <= MostPatience
+            ? options with
+            {
+                Patience = TimeSpan.FromMilliseconds(milliseconds),
+            }
+            : options;
     }
 
     private static IPAddress? Loopback(string host)

@@ -24,6 +24,7 @@ public static class ShopServices
             var store in (Type[])
                 [
                     typeof(JobStore),
+                    typeof(JobLists),
                     typeof(BenchRecordStore),
                     typeof(ProfileStore),
                     typeof(SettingsStore),
@@ -51,6 +52,7 @@ public static class ShopServices
                     typeof(ReadingDesk),
                     typeof(RepairDesk),
                     typeof(SecondLookDesk),
+                    typeof(BenchRefresher),
                     typeof(IntakeDesk),
                     typeof(SwapDesk),
                     typeof(ContactDesk),

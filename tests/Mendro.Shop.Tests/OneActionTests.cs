@@ -40,7 +40,7 @@ public sealed class OneActionTests : IDisposable
         var numbers = new System.Collections.Concurrent.ConcurrentBag<long>();
         Parallel.For(0, 8, _ => numbers.Add(_shop.Intake.TakeIn(order, "d00r").Done!.Number));
         numbers.Distinct().ShouldHaveSingleItem();
-        _shop.Jobs.All().Count.ShouldBe(2);
+        _shop.Database.AllJobs().Count.ShouldBe(2);
     }
 
     [Fact]

@@ -33,9 +33,19 @@ public sealed class TestShop : IDisposable
         Desk = new BenchDesk(Models, Records, Settings, Experience);
         var bench = new JobBench(Jobs, Records, Models, Ledger, Time);
         Practice = new PracticeDesk(Jobs, Records, Models, Settings, bench, Ledger, Time);
-        SecondLooks = new SecondLookDesk(Jobs, Records, new SecondLookStore(Database, Time), Experience, Models, Settings, bench);
+        SecondLooks = new SecondLookDesk(
+            Jobs,
+            Records,
+            new SecondLookStore(Database, Time),
+            new LessonStore(Database, Time),
+            Database,
+            Experience,
+            Models,
+            Settings,
+            bench
+        );
         Readings = new ReadingDesk(bench, Records, Practice);
-        Repairs = new RepairDesk(bench, Desk, Practice, SecondLooks);
+        Repairs = new RepairDesk(bench, Records, Practice, new SecondLookStore(Database, Time));
         Intake = new IntakeDesk(Jobs, Records, Profiles, Models, Settings, bench, TradeLibrary.Shipped, Ledger, Time);
         HandOver = new HandOverDesk(bench, Jobs, Records, new GoodReadingStore(Database, Time));
     }

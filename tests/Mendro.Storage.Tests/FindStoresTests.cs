@@ -98,17 +98,19 @@ public sealed class FindStoresTests : IDisposable
         var withdrawn = Cause(b, "fuse", "open");
         Cause(practice, "psu", "dead");
         _shop.Records.Withdraw(b.Id, withdrawn);
+        Lessons.Of(b.Id).ShouldBeEmpty();
+        Lessons.Of(practice.Id).ShouldBeEmpty();
         Lessons
-            .Causes()
+            .Of(a.Id)
             .Select(c => (c.RecordId, c.Number, c.PartId, c.ModeId, c.Closed, c.Excluded))
             .ShouldBe([(kept, a.Number, "switch", "dirty", false, false)]);
         Lessons.Exclude(kept);
-        Lessons.Causes().Single().Excluded.ShouldBeTrue();
+        Lessons.Of(a.Id).Single().Excluded.ShouldBeTrue();
         Lessons.Exclude(kept);
         Lessons.Include(kept);
-        Lessons.Causes().Single().Excluded.ShouldBeFalse();
+        Lessons.Of(a.Id).Single().Excluded.ShouldBeFalse();
         _shop.Move(a, JobLife.Delete(a.Status));
-        Lessons.Causes().ShouldBeEmpty();
+        Lessons.Of(a.Id).ShouldBeEmpty();
     }
 
     [Fact]
@@ -142,7 +144,7 @@ public sealed class FindStoresTests : IDisposable
         practice.Number.ShouldBe(JobStore.FirstPractice + 1);
         practice.Tag.ShouldBe("P1");
         real.Tag.ShouldBe(real.Number.ToString(System.Globalization.CultureInfo.InvariantCulture));
-        foreach (var list in new[] { _shop.Jobs.Live(), _shop.Jobs.All(), _shop.Jobs.Search("dead") })
+        foreach (var list in new[] { _shop.Jobs.Live(), _shop.Database.AllJobs(), _shop.Database.Found("dead") })
             list.Select(j => j.Id).ShouldBe([next.Id, real.Id], ignoreOrder: true);
         _shop.Jobs.Practice().Select(j => j.Id).ShouldBe([practice.Id]);
     }

@@ -38,6 +38,7 @@ public sealed class JobStoreTests : IDisposable
                 CustomerId = job.CustomerId,
                 CustomerName = "Ilka Dorn",
                 CustomerContact = "0700",
+                Mark = job.Mark,
             }
         );
         job.ShopStock.ShouldBeFalse();
@@ -74,7 +75,10 @@ public sealed class JobStoreTests : IDisposable
         var first = _shop.TakeIn(owner: "Bertil Quist");
         var second = _shop.TakeIn(owner: "Bertil Quist");
         second.CustomerId.ShouldBe(first.CustomerId);
-        _shop.Jobs.CustomerNames().ShouldBe(["Bertil Quist"]);
+        var lists = new JobLists(_shop.Database);
+        lists.Owners("bert").ShouldBe(["Bertil Quist"]);
+        lists.Owners("quist").ShouldBeEmpty();
+        lists.Owners("").ShouldBeEmpty();
     }
 
     [Fact]
@@ -83,8 +87,8 @@ public sealed class JobStoreTests : IDisposable
         var job = _shop.TakeIn();
         _shop.Move(job, JobLife.Delete(job.Status));
         _shop.Jobs.Live().ShouldBeEmpty();
-        _shop.Jobs.Search("101").ShouldBeEmpty();
-        _shop.Jobs.Deleted().ShouldHaveSingleItem().Id.ShouldBe(job.Id);
+        _shop.Database.Found("101").ShouldBeEmpty();
+        _shop.Database.Jobs(JobShelf.Deleted).ShouldHaveSingleItem().Id.ShouldBe(job.Id);
         var deleted = _shop.Jobs.Find(job.Number)!;
         _shop.Move(deleted, JobLife.BringBack(deleted.Status));
         _shop.Jobs.Live().ShouldHaveSingleItem().Id.ShouldBe(job.Id);
@@ -140,7 +144,7 @@ public sealed class JobStoreTests : IDisposable
         _shop.Jobs.TakeIn(
             new NewJob(ShopFile.Blank("stripes") with { Serial = "HQ-77" }, "Ilka Dorn", "", [_shop.Tried("power-light", false)])
         );
-        _shop.Jobs.Search(text).Select(j => j.Number).ShouldBe([102L]);
+        _shop.Database.Found(text).Select(j => j.Number).ShouldBe([102L]);
     }
 
     [Theory]
@@ -151,8 +155,8 @@ public sealed class JobStoreTests : IDisposable
     public void Search_takes_wildcards_and_quotes_literally(string text)
     {
         _shop.TakeIn();
-        _shop.Jobs.Search(text).ShouldBeEmpty();
-        _shop.Jobs.All().Count.ShouldBe(1);
+        _shop.Database.Found(text).ShouldBeEmpty();
+        _shop.Database.AllJobs().Count.ShouldBe(1);
     }
 
     [Fact]
@@ -162,8 +166,8 @@ public sealed class JobStoreTests : IDisposable
         Should.Throw<Microsoft.Data.Sqlite.SqliteException>(() =>
             _shop.Jobs.TakeIn(new NewJob(ShopFile.Blank(), "Half Way", "", [_shop.Tried("picture", true), broken]))
         );
-        _shop.Jobs.All().ShouldBeEmpty();
-        _shop.Jobs.CustomerNames().ShouldBeEmpty();
+        _shop.Database.AllJobs().ShouldBeEmpty();
+        new JobLists(_shop.Database).Owners("h").ShouldBeEmpty();
         using var connection = _shop.Database.Open();
         connection.ExecuteScalar<long>("SELECT count(*) FROM timeline").ShouldBe(0);
     }

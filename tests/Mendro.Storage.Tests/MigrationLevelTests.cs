@@ -56,8 +56,8 @@ public sealed class MigrationLevelTests : IDisposable
         records[4].Body.ShouldBe(new RepairLogged("switch", "flush-switch", "cleaner"));
         (records[4].Cost, records[4].Minutes, records[4].Note).ShouldBe((0.20m, 6.5, "black water"));
         records[5].Body.ShouldBe(new MarkNoted("rattle"));
-        new LessonStore(database, time).Causes().ShouldHaveSingleItem().ModeId.ShouldBe("dirty");
-        new JobStore(database, time).Search("rattle").ShouldHaveSingleItem();
+        new LessonStore(database, time).Of(job.Id).ShouldHaveSingleItem().ModeId.ShouldBe("dirty");
+        database.Found("rattle").ShouldHaveSingleItem();
         // What was withdrawn stays withdrawn and can be brought back.
         new BenchRecordStore(database, time)
             .LastWithdrawn(job.Id)!

@@ -14,7 +14,7 @@ public class ReadingStoresTests
         var store = new GoodReadingStore(file.Database, file.Time);
         store.Add([Good("A", 5.0), Good("A", 5.1), Good("B", 5.2), Good("C", null)]);
         store.Of("harrow-quartet").Select(r => (r.GoodUnit, r.Value)).ShouldBe([("A", 5.1), ("B", 5.2), ("C", null)]);
-        var signature = store.Signatures("harrow-quartet")["tp5"];
+        var signature = store.Signature("harrow-quartet", "tp5")!;
         (signature.Units, signature.Median!.Value).ShouldBe((3, 5.15));
         store.Of("another").ShouldBeEmpty();
     }
@@ -26,10 +26,10 @@ public class ReadingStoresTests
         var store = new GoodReadingStore(file.Database, file.Time);
         store.Add([Good("A", 5.0), Good("B", 9.0)]);
         store.Withdraw("harrow-quartet", "B");
-        store.Signatures("harrow-quartet")["tp5"].Units.ShouldBe(1);
+        store.Signature("harrow-quartet", "tp5")!.Units.ShouldBe(1);
         store.Units("harrow-quartet").ShouldBe([new GoodUnit("A", 1, false), new GoodUnit("B", 1, true)]);
         store.Restore("harrow-quartet", "B");
-        store.Signatures("harrow-quartet")["tp5"].Units.ShouldBe(2);
+        store.Signature("harrow-quartet", "tp5")!.Units.ShouldBe(2);
     }
 
     [Fact]
@@ -38,8 +38,8 @@ public class ReadingStoresTests
         using var file = new ShopFile();
         var store = new GoodReadingStore(file.Database, file.Time);
         store.Add([Good("A", 5, "A"), Good("B", 5, "A"), Good("C", 8, "B"), Good("D", 8, "B"), Good("E", 8, "B")]);
-        store.Signatures("harrow-quartet", "B")["tp5"].Median.ShouldBe(8);
-        store.Signatures("harrow-quartet", "A")["tp5"].Units.ShouldBe(5);
+        store.Signature("harrow-quartet", "tp5", "B")!.Median.ShouldBe(8);
+        store.Signature("harrow-quartet", "tp5", "A")!.Units.ShouldBe(5);
     }
 
     [Fact]

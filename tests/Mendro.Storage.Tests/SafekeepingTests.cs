@@ -54,9 +54,9 @@ public sealed class SafekeepingTests : IDisposable
         _shop.TakeIn("second");
         Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
         var (_, old) = ShopBackup.Restore(BackupFile, Folder, At);
-        _shop.Jobs.All().ShouldHaveSingleItem().Claim.ShouldBe("first");
+        _shop.Database.AllJobs().ShouldHaveSingleItem().Claim.ShouldBe("first");
         var kept = new ShopDatabase(Path.Combine(old!, "shop.db"));
-        new JobStore(kept, _shop.Time).All().Count.ShouldBe(2);
+        kept.AllJobs().Count.ShouldBe(2);
     }
 
     public static TheoryData<string> Breakages { get; } =
@@ -75,7 +75,7 @@ public sealed class SafekeepingTests : IDisposable
         problem.ShouldContain(breakage.StartsWith("newer", StringComparison.Ordinal) ? "newer version" : "broken");
         problem.ShouldEndWith(".");
         File.ReadAllBytes(_shop.Database.File).ShouldBe(before);
-        _shop.Jobs.All().ShouldHaveSingleItem();
+        _shop.Database.AllJobs().ShouldHaveSingleItem();
         Directory
             .EnumerateFileSystemEntries(Folder)
             .ShouldNotContain(p => Path.GetFileName(p).StartsWith(".restoring", StringComparison.Ordinal) || p.Contains("before-restore"));
@@ -107,9 +107,9 @@ public sealed class SafekeepingTests : IDisposable
         {
             for (var n = 0; n < 4; n++)
             {
-                var known = _shop.Jobs.All().Count;
+                var known = _shop.Database.AllJobs().Count;
                 ShopBackup.Write(Folder, BackupFile, At);
-                var later = _shop.Jobs.All().Count;
+                var later = _shop.Database.AllJobs().Count;
                 var place = Path.Combine(_outside, $"load-{n}");
                 ShopBackup.Restore(BackupFile, place, At);
                 using var connection = new ShopDatabase(Path.Combine(place, "shop.db")).Open();

@@ -77,10 +77,10 @@ public sealed class TransferTests : IDisposable
                     foreach (var file in files)
                         File.ReadAllBytes(Path.Combine(second, file)).ShouldBe(File.ReadAllBytes(Path.Combine(first, file)), file);
                     // And it is the same shop to those who read it.
-                    new JobStore(copy, shop.Time)
-                        .All()
-                        .ShouldBe(shop.Jobs.All());
-                    foreach (var job in shop.Jobs.All())
+                    copy.AllJobs().Select(j => j with { Mark = 0 }).ShouldBe(shop.Database.AllJobs().Select(j => j with { Mark = 0 }));
+                    new LessonStore(copy, shop.Time).Counts().ShouldBe(new LessonStore(shop.Database, shop.Time).Counts());
+                    copy.Found("quartet").Select(j => j.Id).ShouldBe(shop.Database.Found("quartet").Select(j => j.Id));
+                    foreach (var job in shop.Database.AllJobs())
                         new BenchRecordStore(copy, shop.Time)
                             .Of(job.Id)
                             .Select(r => (r.Id, r.Words, r.Body.Key))

@@ -5,7 +5,7 @@ namespace Mendro.Web.Tests;
 /// <summary>A page is one connection: whatever it asks of the stores joins the one the request has opened.</summary>
 public sealed class ConnectionTests : IDisposable
 {
-    private readonly WebShop _shop = new();
+    private readonly WebShop _shop = new(demo: false, alone: true);
 
     public void Dispose() => _shop.Dispose();
 

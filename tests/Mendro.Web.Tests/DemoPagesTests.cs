@@ -117,7 +117,7 @@ public sealed class DemoPagesTests(DemoShop shop) : IClassFixture<DemoShop>
     [Fact]
     public void The_demo_world_spreads_over_the_stages()
     {
-        var all = shop.Jobs.All();
+        var all = shop.Database.AllJobs();
         all.Count.ShouldBeGreaterThanOrEqualTo(40);
         all.Where(j => j.Lot.Length > 0).Select(j => j.Lot).Distinct().Count().ShouldBeGreaterThanOrEqualTo(2);
         foreach (var shelf in new[] { Shelf.WaitingPart, Shelf.WaitingOwner, Shelf.SetAside, Shelf.Ready })

@@ -72,7 +72,7 @@ public sealed class IntakePagesTests : IDisposable
         page.QuerySelector("textarea[name='Form.Claim']")!.TextContent.ShouldBe("kept words");
         page.QuerySelector("input[name='Form.Result[picture]'][value=fail]")!.HasAttribute("checked").ShouldBeTrue();
         page.QuerySelector("select[name='Form.Look[picture]'] option[selected]")!.GetAttribute("value").ShouldBe("flicker");
-        _shop.Jobs.All().ShouldBeEmpty();
+        _shop.Database.AllJobs().ShouldBeEmpty();
     }
 
     [Fact]

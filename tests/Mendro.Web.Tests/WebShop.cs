@@ -20,15 +20,23 @@ public class WebShop : IDisposable
     public WebShop()
         : this(demo: false) { }
 
-    protected WebShop(bool demo)
+    /// <param name="demo">True for the demo world.</param>
+    /// <param name="alone">True when nothing may work behind the answers.</param>
+    internal WebShop(bool demo, bool alone = false)
     {
         _factory = new WebApplicationFactory<Program>().WithWebHostBuilder(host =>
-            host.UseSetting("data", _folder).UseSetting("demo", demo ? "true" : "false")
-        );
+        {
+            // The bench page waits for what is being worked out, so that what it shows is the same every time.
+            host.UseSetting("data", _folder).UseSetting("demo", demo ? "true" : "false").UseSetting("patience", alone ? "0" : "30000");
+            if (alone)
+                host.ConfigureServices(services => services.Remove(services.Single(s => s.ImplementationType == typeof(BenchWorker))));
+        });
         Client = _factory.CreateClient(new WebApplicationFactoryClientOptions { AllowAutoRedirect = false });
     }
 
     public HttpClient Client { get; }
+
+    public ShopDatabase Database => Service<ShopDatabase>();
 
     public JobStore Jobs => Service<JobStore>();
 

@@ -60,7 +60,7 @@ public sealed class DemoWorld(
     public void SeedOnce() =>
         database.InOneTransaction(() =>
         {
-            if (Jobs.All().Count > 0 || Jobs.Deleted().Count > 0)
+            if (!Jobs.IsEmpty())
                 return false;
             new SettingsStore(database).Save(ShopSettings.Default with { ShopName = "Lantern Yard Repairs" });
             TakeGear();

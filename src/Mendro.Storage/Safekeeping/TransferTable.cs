@@ -36,10 +36,14 @@ internal sealed record TransferTable(string Name, string File, string Order, str
         new("stand_in_truths", "stand-in-truths", "job_id"),
     ];
 
-    /// <summary>Its columns as the database has them.</summary>
+    // What follows from other rows and is kept by triggers; in the other shop its own triggers make it.
+    private static readonly string[] Derived = ["mark", "trial_uses"];
+
+    /// <summary>Its columns as the database has them, but those that follow from other rows.</summary>
     public IReadOnlyList<TransferColumn> Columns(SqliteConnection connection) =>
         connection
             .Query<(string Name, string Type)>("SELECT name, type FROM pragma_table_info(@Name) ORDER BY cid", new { Name })
+            .Where(c => !Derived.Contains(c.Name))
             .Select(c => new TransferColumn(c.Name, c.Type))
             .ToList();
 }

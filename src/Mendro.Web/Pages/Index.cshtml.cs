@@ -8,12 +8,29 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 
 namespace Mendro.Web.Pages;
 
+/// <summary>The ranked list of the bench.</summary>
+/// <param name="Lines">The best move of each unit that was worked out.</param>
+/// <param name="Stale">Units among them that changed since, and are being worked out again.</param>
+/// <param name="Waiting">Units not worked out yet.</param>
+public sealed record BenchList(IReadOnlyList<NextLine> Lines, IReadOnlySet<long> Stale, IReadOnlyList<Job> Waiting)
+{
+    /// <summary>True when nothing is being worked out.</summary>
+    public bool Fresh => Stale.Count == 0 && Waiting.Count == 0;
+}
+
 /// <summary>The bench: what now, and what lies on the shelves.</summary>
-public sealed class IndexModel(JobStore jobs, SecondLookStore looks, BenchDesk desk, IntakeDesk intake, SecondLookDesk secondLooks)
-    : ShopPageModel
+public sealed class IndexModel(
+    JobStore jobs,
+    SecondLookStore looks,
+    BenchDesk desk,
+    BenchRefresher refresher,
+    IntakeDesk intake,
+    SecondLookDesk secondLooks,
+    ServeOptions options
+) : ShopPageModel
 {
     /// <summary>The ranked list.</summary>
-    public IReadOnlyList<NextLine> Next { get; private set; } = [];
+    public BenchList Next { get; private set; } = new([], new HashSet<long>(), []);
 
     /// <summary>The shelves with their jobs.</summary>
     public IReadOnlyList<(Shelf Shelf, IReadOnlyList<Job> Jobs)> Shelves { get; private set; } = [];
@@ -41,28 +58,30 @@ public sealed class IndexModel(JobStore jobs, SecondLookStore looks, BenchDesk d
         };
 
     /// <summary>Shows the bench.</summary>
-    public void OnGet() => Load();
+    public Task OnGetAsync() => LoadAsync();
+
+    /// <summary>The ranked list alone, while some of it is being worked out.</summary>
+    public async Task<IActionResult> OnGetNextAsync()
+    {
+        await LoadAsync();
+        return Partial("_Next", Next);
+    }
 
     /// <summary>Takes a unit in from one line.</summary>
-    public IActionResult OnPostQuick(string? line)
+    public async Task<IActionResult> OnPostQuickAsync(string? line)
     {
         Line = Words.Clean(line);
-        return intake
-            .TakeInLine(Line, Once)
-            .Match(
-                taken =>
-                {
-                    TempData["Said"] =
-                        $"Taken in as {taken.Number}. Finish the baseline: what works clears much. Owner and price are under Intake.";
-                    return RedirectToPage("/Jobs/Find", new { number = taken.Number });
-                },
-                refusal =>
-                {
-                    QuickProblem = refusal.Problem;
-                    Load();
-                    return RefuseAsShown();
-                }
-            );
+        var deed = intake.TakeInLine(Line, Once);
+        if (deed.Done is { } taken)
+        {
+            TempData["Said"] =
+                $"Taken in as {taken.Number}. Finish the baseline: what works clears much. Owner and price are under Intake.";
+            return RedirectToPage("/Jobs/Find", new { number = taken.Number });
+        }
+
+        QuickProblem = deed.Refusal!.Problem;
+        await LoadAsync();
+        return RefuseAsShown();
     }
 
     /// <summary>Takes a unit down for its second look, or off the list.</summary>
@@ -82,10 +101,23 @@ public sealed class IndexModel(JobStore jobs, SecondLookStore looks, BenchDesk d
             _ => NotFound(),
         };
 
-    private void Load()
+    private async Task LoadAsync()
     {
         var live = jobs.Live();
-        Next = NextLine.Rank(desk.OpenAll(live.Where(j => j.Shelf == Shelf.None).ToList()));
+        var states = desk.States(live.Where(j => j.Shelf == Shelf.None).ToList());
+        if (states.Any(s => !s.Fresh))
+        {
+            // A unit is soon worked out; the page waits a moment for it, but not for a whole bench.
+            await refresher.Caught(options.Patience);
+            live = jobs.Live();
+            states = desk.States(live.Where(j => j.Shelf == Shelf.None).ToList());
+        }
+
+        Next = new BenchList(
+            NextLine.Rank(states.Select(s => s.View).OfType<JobView>()),
+            states.Where(s => s is { Fresh: false, View: not null }).Select(s => s.Job.Number).ToHashSet(),
+            states.Where(s => s.View is null).Select(s => s.Job).ToList()
+        );
         Shelf[] shelves = [Shelf.WaitingPart, Shelf.WaitingOwner, Shelf.SetAside, Shelf.Ready];
         Shelves = shelves.Select(s => (s, (IReadOnlyList<Job>)live.Where(j => j.Shelf == s).ToList())).ToList();
         Stages = Enum.GetValues<WorkStage>().Select(s => (s, live.Count(j => j.Stage == s))).Where(s => s.Item2 > 0).ToList();

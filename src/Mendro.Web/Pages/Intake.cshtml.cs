@@ -9,7 +9,8 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 namespace Mendro.Web.Pages;
 
 /// <summary>Takes a new unit in: what it is, whose, in what state, and what works before anything is touched.</summary>
-public sealed class IntakeModel(ProfileStore profiles, SettingsStore settings, IntakeDesk intake, TradeLibrary library) : ShopPageModel
+public sealed class IntakeModel(ProfileStore profiles, SettingsStore settings, IntakeDesk intake, JobLists lists, TradeLibrary library)
+    : ShopPageModel
 {
     /// <summary>The form.</summary>
     [BindProperty]
@@ -32,6 +33,9 @@ public sealed class IntakeModel(ProfileStore profiles, SettingsStore settings, I
         Form.Profile ??= Request.Query["Form.Profile"];
         Choose();
     }
+
+    /// <summary>Owners known whose name begins with what is typed.</summary>
+    public IActionResult OnGetOwners() => Partial("_Owners", lists.Owners(Words.Clean(Request.Query["Form.OwnerName"])));
 
     /// <summary>The part of the form that depends on the model; keeps what was filled in.</summary>
     public async Task<IActionResult> OnGetByModelAsync()

@@ -43,7 +43,8 @@ public abstract class JobPageModel(JobStore jobs, BenchDesk desk, TradeLibrary l
     {
         if (jobs.Find(Number) is not { } job)
             return false;
-        View = Desk.Open(job);
+        // Once something was filed, the records differ and it is worked out to the last.
+        View = HttpMethods.IsPost(Request.Method) ? Desk.OpenToFile(job) : Desk.Open(job);
         return true;
     }
 

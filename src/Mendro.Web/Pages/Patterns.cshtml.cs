@@ -18,13 +18,15 @@ public sealed record LearnedModel(DeviceProfile Profile, int Units, IReadOnlyLis
 /// <summary>Patterns: what the shop's own jobs have taught, against the library's guesses; wrong lessons can be left out.</summary>
 public sealed class PatternsModel(ShopExperience experience, LessonStore lessons, ModelShelf shelf) : PageModel
 {
-    private const int LinesShown = 8;
+    private const int LinesShown = 6;
+    private const int JobsShown = 6;
+    private const int JobsShownOfOne = 60;
 
     /// <summary>Models with lessons, those with most units first.</summary>
     public IReadOnlyList<LearnedModel> Learned { get; private set; } = [];
 
-    /// <summary>Every confirmed cause.</summary>
-    public IReadOnlyList<ConfirmedCause> Causes { get; private set; } = [];
+    /// <summary>Causes left out, the newest first.</summary>
+    public IReadOnlyList<ConfirmedCause> LeftOut { get; private set; } = [];
 
     /// <summary>Strength of the starting weights, in cases.</summary>
     public double Strength { get; private set; }
@@ -35,37 +37,43 @@ public sealed class PatternsModel(ShopExperience experience, LessonStore lessons
     /// <summary>Revision chosen, or blank.</summary>
     public string Revision { get; private set; } = "";
 
-    /// <summary>Causes behind a pattern, excluded ones too.</summary>
-    public IEnumerable<ConfirmedCause> Behind(LearnedModel model, Pattern line) =>
-        Causes.Where(c =>
-            c.ProfileId == model.Profile.Id
-            && c.PartId == line.Fault.Part.Id
-            && c.ModeId == line.Fault.Mode.Id
-            && (Revision.Length == 0 || c.Revision == Revision)
-        );
+    /// <summary>The newest causes behind a pattern, then those left out.</summary>
+    public IEnumerable<ConfirmedCause> Behind(LearnedModel model, Pattern line)
+    {
+        var (part, mode) = (line.Fault.Part.Id, line.Fault.Mode.Id);
+        return lessons
+            .Behind(model.Profile.Id, part, mode, Revision, Chosen is null ? JobsShown : JobsShownOfOne)
+            .Concat(
+                LeftOut.Where(c =>
+                    c.ProfileId == model.Profile.Id
+                    && c.PartId == part
+                    && c.ModeId == mode
+                    && (Revision.Length == 0 || c.Revision == Revision)
+                )
+            );
+    }
 
     /// <summary>Shows them.</summary>
     public void OnGet(string? model, string? revision)
     {
         (Chosen, Revision) = (model, Words.Clean(revision));
         var now = experience.Now();
-        (Causes, Strength) = (now.Causes, now.Strength);
-        var learned = experience.Learn(Causes, Strength);
-        Learned = Causes
-            .Where(c => model is null || c.ProfileId == model)
-            .GroupBy(c => c.ProfileId)
+        (LeftOut, Strength) = (lessons.LeftOut(), now.Strength);
+        // A model whose lessons are all left out is shown too, so that they can be let in again.
+        var known = now
+            .Groups.Select(g => (g.Model.Profile.Id, g.Revision, g.Units))
+            .Concat(LeftOut.Select(c => (Id: c.ProfileId, c.Revision, Units: 0)));
+        Learned = known
+            .Where(g => model is null || g.Id == model)
+            .GroupBy(g => g.Id)
             .Select(g =>
             {
-                var newest = shelf.Get(g.Key, g.Max(c => c.ProfileVersion));
-                var counted = g.Where(c => !c.Excluded && (Revision.Length == 0 || c.Revision == Revision))
-                    .Select(c => c.JobId)
-                    .Distinct()
-                    .Count();
-                var lines = learned.Patterns(newest, model is null ? "" : Revision);
+                var newest = shelf.Latest(g.Key)!.Value.Model;
+                var lines = now.Patterns(newest, model is null ? "" : Revision);
                 return new LearnedModel(
                     newest.Profile,
-                    counted,
-                    g.Select(c => c.Revision).Where(r => r.Length > 0).Distinct().Order().ToList(),
+                    g.Where(x => Revision.Length == 0 || x.Revision == Revision).Sum(x => x.Units),
+                    g.Select(x => x.Revision).Where(r => r.Length > 0).Distinct().Order().ToList(),
                     model is null ? lines.Where(l => l.Found > 0).Take(LinesShown).ToList() : lines
                 );
             })
@@ -74,18 +82,17 @@ public sealed class PatternsModel(ShopExperience experience, LessonStore lessons
     }
 
     /// <summary>Leaves a cause out, or lets it count again.</summary>
-    public IActionResult OnPost(long id, string? act, string? model, string? revision)
+    public IActionResult OnPost(long? exclude, long? include, string? model, string? revision)
     {
-        if (lessons.Causes().FirstOrDefault(c => c.RecordId == id) is not { } cause || act is not ("exclude" or "include"))
+        if ((exclude ?? include) is not { } id || lessons.Find(id) is not { } cause)
             return NotFound();
-        if (act == "exclude")
+        if (exclude is not null)
             lessons.Exclude(id);
         else
             lessons.Include(id);
-        TempData["Said"] =
-            act == "exclude"
-                ? $"Job {cause.Number} no longer teaches: {cause.Words}. Press it again to undo."
-                : $"Job {cause.Number} teaches again: {cause.Words}.";
+        TempData["Said"] = exclude is not null
+            ? $"Job {cause.Number} no longer teaches: {cause.Words}. Press it again to undo."
+            : $"Job {cause.Number} teaches again: {cause.Words}.";
         return Redirect(
             model is null ? "/Patterns" : $"/Patterns?model={Uri.EscapeDataString(model)}&revision={Uri.EscapeDataString(revision ?? "")}"
         );

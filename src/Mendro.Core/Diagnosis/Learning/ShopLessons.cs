@@ -4,12 +4,33 @@ using Mendro.Core.Profiles;
 
 namespace Mendro.Core.Diagnosis;
 
-/// <summary>What one closed job taught: which causes were confirmed in it.</summary>
+/// <summary>What one job taught: which causes were confirmed in it.</summary>
 /// <param name="Profile">Profile of the unit.</param>
 /// <param name="Revision">Board revision, or blank when it was not known.</param>
 /// <param name="Causes">Part and failure mode of each confirmed cause.</param>
-/// <param name="Number">Number of the job, for the list of units.</param>
-public sealed record Lesson(DeviceProfile Profile, string Revision, IReadOnlyList<(PartId PartId, string ModeId)> Causes, long Number = 0);
+public sealed record Lesson(DeviceProfile Profile, string Revision, IReadOnlyList<(PartId PartId, string ModeId)> Causes);
+
+/// <summary>What all jobs of one model and revision taught, counted.</summary>
+/// <param name="Model">Model, in the version the jobs were taken in with.</param>
+/// <param name="Revision">Board revision, or blank when it was not known.</param>
+/// <param name="Units">Units with a confirmed cause.</param>
+/// <param name="Found">Units in which each part and failure mode was confirmed.</param>
+public sealed record LessonGroup(
+    DeviceModel Model,
+    string Revision,
+    int Units,
+    IReadOnlyDictionary<(PartId PartId, string ModeId), int> Found
+)
+{
+    /// <summary>The group without one of its units.</summary>
+    /// <param name="causes">What was confirmed in that unit.</param>
+    public LessonGroup Without(IReadOnlyCollection<(PartId PartId, string ModeId)> causes) =>
+        this with
+        {
+            Units = Units - 1,
+            Found = Found.ToDictionary(f => f.Key, f => f.Value - (causes.Contains(f.Key) ? 1 : 0)),
+        };
+}
 
 /// <summary>How often a fault was the cause at this shop, against what the library or profile says. All rates are shares of the
 /// units brought in.</summary>
@@ -21,18 +42,7 @@ public sealed record Lesson(DeviceProfile Profile, string Revision, IReadOnlyLis
 /// <param name="Learned">Share believed now, 0 to 1.</param>
 /// <param name="Low">Lower end of its 90 % interval.</param>
 /// <param name="High">Upper end of it.</param>
-/// <param name="Numbers">Jobs in which it was confirmed.</param>
-public sealed record Pattern(
-    PartFault Fault,
-    string Revision,
-    int Found,
-    int Units,
-    double Base,
-    double Learned,
-    double Low,
-    double High,
-    IReadOnlyList<long> Numbers
-)
+public sealed record Pattern(PartFault Fault, string Revision, int Found, int Units, double Base, double Learned, double Low, double High)
 {
     /// <summary>The shop's own share, 0 to 1.</summary>
     public double Own => Units > 0 ? Found / (double)Units : 0;
@@ -54,31 +64,34 @@ public sealed class ShopLessons
     private const double OtherRevision = 0.5;
     private const double Highest = 0.95;
 
-    private readonly IReadOnlyList<Lesson> _lessons;
+    private readonly IReadOnlyList<LessonGroup> _groups;
     private readonly double _strength;
     private readonly Dictionary<string, Told> _byProfile;
 
-    /// <summary>Collects the lessons.</summary>
-    /// <param name="lessons">Closed jobs with at least one confirmed cause.</param>
-    /// <param name="library">Library the profiles are compiled against.</param>
+    /// <summary>Takes what was counted.</summary>
+    /// <param name="groups">Counts by model and revision; groups without units are left out.</param>
     /// <param name="strength">Cases found that the starting weight is worth, above 0.</param>
-    public ShopLessons(IReadOnlyList<Lesson> lessons, TradeLibrary library, double strength = DefaultStrength)
+    public ShopLessons(IEnumerable<LessonGroup> groups, double strength = DefaultStrength)
     {
-        (_lessons, _strength) = (lessons, strength);
-        _byProfile = lessons.GroupBy(l => l.Profile.Id).ToDictionary(g => g.Key, g => new Told(g.ToList(), library));
+        (_groups, _strength) = (groups.Where(g => g.Units > 0).ToList(), strength);
+        _byProfile = _groups.GroupBy(g => g.Model.Profile.Id).ToDictionary(g => g.Key, g => new Told(g.ToList()));
     }
 
-    /// <summary>Number of lessons.</summary>
-    public int Count => _lessons.Count;
+    /// <summary>Counts lessons.</summary>
+    /// <param name="lessons">Jobs with at least one confirmed cause.</param>
+    /// <param name="library">Library the profiles are compiled against.</param>
+    /// <param name="strength">Cases found that the starting weight is worth, above 0.</param>
+    public ShopLessons(IEnumerable<Lesson> lessons, TradeLibrary library, double strength = DefaultStrength)
+        : this(Counted(lessons, library), strength) { }
 
     /// <summary>Chance of every fault of a model, by index.</summary>
     /// <param name="model">Model.</param>
     /// <param name="revision">Board revision, or blank when it is not known.</param>
     public double[] Priors(DeviceModel model, string revision)
     {
-        if (Count == 0)
+        if (_groups.Count == 0)
             return model.Faults.Select(f => f.Prior).ToArray();
-        var brought = new BroughtIn(model);
+        var brought = BroughtIn.Of(model);
         return model
             .Faults.Select(
                 (fault, f) =>
@@ -93,32 +106,21 @@ public sealed class ShopLessons
     /// the most telling first.</summary>
     public IReadOnlyList<Pattern> Patterns(DeviceModel model, string revision)
     {
-        var own = _lessons.Where(l => l.Profile.Id == model.Profile.Id && (revision.Length == 0 || l.Revision == revision)).ToList();
-        var brought = new BroughtIn(model);
+        var own = _groups.Where(g => g.Model.Profile.Id == model.Profile.Id && (revision.Length == 0 || g.Revision == revision)).ToList();
+        var units = own.Sum(g => g.Units);
+        var brought = BroughtIn.Of(model);
         var patterns = new List<Pattern>();
         for (var f = 0; f < model.Faults.Count; f++)
         {
             var fault = model.Faults[f];
             if (fault.Prior is <= 0 or >= 1)
                 continue;
-            var found = own.Where(l => l.Causes.Contains((fault.Part.Id, fault.Mode.Id))).ToList();
+            var found = own.Sum(g => g.Found.GetValueOrDefault((fault.Part.Id, fault.Mode.Id)));
             var start = brought.Share(f, fault.Prior);
-            if (found.Count == 0 && own.Count * start < 1)
+            if (found == 0 && units * start < 1)
                 continue;
             var (a, b) = Shape(model, brought, f, revision);
-            patterns.Add(
-                new Pattern(
-                    fault,
-                    revision,
-                    found.Count,
-                    own.Count,
-                    start,
-                    Mean((a, b)),
-                    Beta.InvCDF(a, b, 0.05),
-                    Beta.InvCDF(a, b, 0.95),
-                    found.Select(l => l.Number).ToList()
-                )
-            );
+            patterns.Add(new Pattern(fault, revision, found, units, start, Mean((a, b)), Beta.InvCDF(a, b, 0.05), Beta.InvCDF(a, b, 0.95)));
         }
 
         return patterns.OrderByDescending(p => Math.Abs(Math.Log(p.Learned / p.Base))).ToList();
@@ -160,30 +162,45 @@ public sealed class ShopLessons
 
     private static double Mean((double A, double B) shape) => shape.A / (shape.A + shape.B);
 
+    private static IEnumerable<LessonGroup> Counted(IEnumerable<Lesson> lessons, TradeLibrary library) =>
+        lessons
+            .GroupBy(l => (l.Profile, l.Revision))
+            .Select(g => new LessonGroup(
+                new DeviceModel(g.Key.Profile, library),
+                g.Key.Revision,
+                g.Count(),
+                g.SelectMany(l => l.Causes.Distinct()).CountBy(c => c).ToDictionary()
+            ));
+
     /// <summary>What the lessons of one profile tell.</summary>
     private sealed class Told
     {
-        private readonly IReadOnlyList<Lesson> _lessons;
+        private readonly IReadOnlyList<LessonGroup> _groups;
         private readonly Dictionary<(string Kind, string Mode), double> _expected = [];
+        private readonly Dictionary<(string Kind, string Mode), int> _found = [];
 
-        public Told(IReadOnlyList<Lesson> lessons, TradeLibrary library)
+        public Told(IReadOnlyList<LessonGroup> groups)
         {
-            _lessons = lessons;
-            var model = new DeviceModel(lessons[^1].Profile, library);
-            var brought = new BroughtIn(model);
+            _groups = groups;
+            var model = groups[^1].Model;
+            var brought = BroughtIn.Of(model);
+            var units = groups.Sum(g => g.Units);
             for (var f = 0; f < model.Faults.Count; f++)
-            {
-                var key = (model.Faults[f].Part.Kind, model.Faults[f].Mode.Id);
-                _expected[key] = _expected.GetValueOrDefault(key) + lessons.Count * brought.Share(f, model.Faults[f].Prior);
-            }
+                Add(_expected, (model.Faults[f].Part.Kind, model.Faults[f].Mode.Id), units * brought.Share(f, model.Faults[f].Prior));
+            foreach (var group in groups)
+            foreach (var ((part, mode), count) in group.Found)
+                if (group.Model.Profile.FindPart(part) is { } known)
+                    Add(_found, (known.Kind, mode), count);
         }
 
         public IEnumerable<(string Revision, int Units, int Found)> Of(PartId partId, string modeId) =>
-            _lessons.GroupBy(l => l.Revision).Select(g => (g.Key, g.Count(), g.Count(l => l.Causes.Contains((partId, modeId)))));
+            _groups.Select(g => (g.Revision, g.Units, g.Found.GetValueOrDefault((partId, modeId))));
 
-        public int FoundOfKind(string kind, string modeId) =>
-            _lessons.Sum(l => l.Causes.Count(c => c.ModeId == modeId && l.Profile.FindPart(c.PartId)?.Kind == kind));
+        public int FoundOfKind(string kind, string modeId) => _found.GetValueOrDefault((kind, modeId));
 
         public double ExpectedOfKind(string kind, string modeId) => _expected.GetValueOrDefault((kind, modeId));
+
+        private static void Add<TNumber>(Dictionary<(string, string), TNumber> sums, (string, string) key, TNumber more)
+            where TNumber : struct, System.Numerics.INumber<TNumber> => sums[key] = sums.GetValueOrDefault(key) + more;
     }
 }

@@ -1,3 +1,5 @@
+using System.Runtime.CompilerServices;
+
 namespace Mendro.Core.Diagnosis;
 
 /// <summary>
@@ -7,7 +9,12 @@ namespace Mendro.Core.Diagnosis;
 /// </summary>
 public sealed class BroughtIn
 {
+    private static readonly ConditionalWeakTable<DeviceModel, BroughtIn> Known = [];
+
     private readonly double[] _factor;
+
+    /// <summary>The factors of a model, made once.</summary>
+    public static BroughtIn Of(DeviceModel model) => Known.GetValue(model, m => new BroughtIn(m));
 
     /// <summary>Prepares the factors of a model.</summary>
     public BroughtIn(DeviceModel model)

@@ -31,10 +31,10 @@ public sealed class CompareModel(JobStore jobs, BenchDesk desk, GoodReadingStore
     {
         if (!Load())
             return NotFound();
-        var known = goodReadings.Signatures(View.Job.ProfileId, View.Job.Revision);
+        var metered = View.Profile.Probes.Where(p => ProbeWalk.IsMetered(p.Kind)).ToList();
+        var known = goodReadings.Signatures(View.Job.ProfileId, metered, View.Job.Revision);
         var held = View.LastReadings;
-        Points = View
-            .Profile.Probes.Where(p => ProbeWalk.IsMetered(p.Kind))
+        Points = metered
             .Select(probe =>
             {
                 var (reading, seen) = (held.TryGetValue(probe.Id, out var last) ? last.Body : null, known.GetValueOrDefault(probe.Id));

@@ -118,16 +118,9 @@ public sealed class FixModel(JobStore jobs, BenchDesk desk, RepairDesk repairs, 
             {
                 if (View.Job.PracticeSeed is not null)
                     return ToJob("Find");
-                var looks =
-                    filed.SecondLooks.Count > 0
-                        ? string.Create(
-                            CultureInfo.InvariantCulture,
-                            $" Worth a second look with this: {string.Join(", ", filed.SecondLooks)}; they are on the bench page."
-                        )
-                        : "";
-                TempData["Said"] = $"Logged: {filed.Words}.{looks}";
-                Load();
-                return ToJob(View.Diagnosis?.Target is not null ? "Find" : "Prove");
+                TempData["Said"] =
+                    $"Logged: {filed.Words}.{(filed.Confirmed ? " Units that could share the cause come to Second look on the bench." : "")}";
+                return ToJob(filed.Failing ? "Find" : "Prove");
             }
         );
     }

@@ -1,3 +1,4 @@
+using System.Globalization;
 using Mendro.Core.Jobs;
 using Mendro.Storage;
 using Microsoft.AspNetCore.Mvc;
@@ -6,10 +7,13 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 namespace Mendro.Web.Pages.Jobs;
 
 /// <summary>Lists and finds jobs.</summary>
-public sealed class IndexModel(JobStore jobs) : PageModel
+public sealed class IndexModel(JobStore jobs, JobLists lists) : PageModel
 {
     /// <summary>Jobs shown.</summary>
-    public IReadOnlyList<Job> List { get; private set; } = [];
+    public JobPage List { get; private set; } = new([], null);
+
+    /// <summary>Address of the next page, or null.</summary>
+    public string? Older { get; private set; }
 
     /// <summary>Which list: blank for those in the shop, closed, deleted.</summary>
     public string Show { get; private set; } = "";
@@ -21,29 +25,35 @@ public sealed class IndexModel(JobStore jobs) : PageModel
     public string Empty { get; private set; } = "No unit is in the shop. Take one in.";
 
     /// <summary>Shows a list, or goes straight to the job whose number was typed.</summary>
-    public IActionResult OnGet(string? q, string? show, WorkStage? stage)
+    public IActionResult OnGet(string? q, string? show, WorkStage? stage, long? before)
     {
         var text = Words.Clean(q);
         if (text.Length > 80)
             text = text[..80];
         if (text.Length > 0)
         {
-            if (long.TryParse(text.TrimStart('#'), out var number) && jobs.Find(number) is { DeletedAt: null })
+            if (before is null && long.TryParse(text.TrimStart('#'), out var number) && jobs.Find(number) is { DeletedAt: null })
                 return RedirectToPage("/Jobs/Open", new { number });
-            List = jobs.Search(text);
+            List = lists.Search(text, before);
             Heading = $"Found for “{text}”";
             Empty = "No job fits every word. Search looks at number, model, serial, owner, lot, claim and symptom.";
             Show = "search";
+            Next($"q={Uri.EscapeDataString(text)}");
             return Page();
         }
 
         Show = show is "closed" or "deleted" ? show : "";
         List = Show switch
         {
-            "closed" => jobs.All().Where(j => j.ClosedAt is not null).ToList(),
-            "deleted" => jobs.Deleted(),
-            _ => jobs.Live().Where(j => stage is null || j.Stage == stage).ToList(),
+            "closed" => lists.Page(JobShelf.Closed, null, before),
+            "deleted" => lists.Page(JobShelf.Deleted, null, before),
+            _ => lists.Page(JobShelf.InShop, stage, before),
         };
+        Next(
+            Show.Length > 0 ? $"show={Show}"
+            : stage is null ? ""
+            : $"stage={stage}"
+        );
         (Heading, Empty) = Show switch
         {
             "closed" => ("Closed jobs", "No job has been closed yet."),
@@ -52,4 +62,9 @@ public sealed class IndexModel(JobStore jobs) : PageModel
         };
         return Page();
     }
+
+    private void Next(string query) =>
+        Older = List.Before is { } next
+            ? string.Create(CultureInfo.InvariantCulture, $"/Jobs?{query}{(query.Length > 0 ? "&" : "")}before={next}")
+            : null;
 }

@@ -209,7 +209,7 @@ public abstract class ReadingPageModel(
             ExpectationRules.For(View.Profile, probe),
             judged,
             problem,
-            goodReadings.Signatures(View.Job.ProfileId, View.Job.Revision).GetValueOrDefault(probe.Id)
+            goodReadings.Signature(View.Job.ProfileId, probe.Id, View.Job.Revision)
         );
 
     private IActionResult Answered(Deed<FiledEntry> deed, string? select, long? correct, string? typed, string? walk = null)

@@ -17,7 +17,11 @@ public sealed class GoodModel(ProfileStore profiles, GoodReadingStore goodReadin
     public DeviceProfile Profile { get; private set; } = null!;
 
     /// <summary>Signatures by probe.</summary>
-    public IReadOnlyDictionary<string, Signature> Signatures { get; private set; } = new Dictionary<string, Signature>();
+    public IReadOnlyDictionary<ProbeId, Signature> Signatures { get; private set; } = new Dictionary<ProbeId, Signature>();
+
+    /// <summary>First letters of the units asked for, or blank.</summary>
+    [BindProperty(SupportsGet = true, Name = "name")]
+    public string? Begins { get; set; }
 
     /// <summary>The good units.</summary>
     public IReadOnlyList<GoodUnit> Units { get; private set; } = [];
@@ -33,7 +37,7 @@ public sealed class GoodModel(ProfileStore profiles, GoodReadingStore goodReadin
 
     /// <summary>Sends them as CSV.</summary>
     public IActionResult OnGetCsv(string id) =>
-        Load(id)
+        profiles.Latest(id) is not null
             ? File(Encoding.UTF8.GetBytes(GoodReadingFile.Write(goodReadings.Of(id))), "text/csv", $"{id}-good-readings.csv")
             : NotFound();
 
@@ -81,7 +85,8 @@ public sealed class GoodModel(ProfileStore profiles, GoodReadingStore goodReadin
     {
         if (profiles.Latest(id) is not { } latest)
             return false;
-        (Profile, Signatures, Units) = (latest.Profile, goodReadings.Signatures(id), goodReadings.Units(id));
+        Profile = latest.Profile;
+        (Signatures, Units) = (goodReadings.Signatures(id, Metered), goodReadings.Units(id, Words.Clean(Begins)));
         return true;
     }
 
