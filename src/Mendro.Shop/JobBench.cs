@@ -18,17 +18,28 @@ internal sealed record OpenJob(Job Job, DeviceModel Model)
 /// <summary>Files records in a job and moves the job on by the rules of its life. Used inside the transaction of an action.</summary>
 public sealed class JobBench(JobStore jobs, BenchRecordStore records, ModelShelf models, Ledger ledger, TimeProvider time)
 {
+    /// <summary>A job was changed, by its number.</summary>
+    public event Action<long>? Changed;
+
     /// <summary>Works on a job: in one transaction, once for a key, and refused when the job takes nothing now.</summary>
     /// <param name="number">Number on the tag.</param>
     /// <param name="once">Key of the form; null to do it every time it is asked.</param>
     /// <param name="work">What to do.</param>
     /// <param name="practice">True when a practice unit is worked on by this action.</param>
     internal Deed<T> On<T>(long number, string? once, Func<OpenJob, Deed<T>> work, bool practice = false)
-        where T : class => ledger.Once(once, () => Open(number, practice).Match(work, refusal => refusal));
+        where T : class => Told(number, ledger.Once(once, () => Open(number, practice).Match(work, refusal => refusal)));
 
     /// <summary>The same for what may be done to a job however it stands, also when it is closed or deleted.</summary>
     internal Deed<T> OnAny<T>(long number, string? once, Func<Job, Deed<T>> work)
-        where T : class => ledger.Once(once, () => jobs.Find(number) is { } job ? work(job) : Refusal.Missing);
+        where T : class => Told(number, ledger.Once(once, () => jobs.Find(number) is { } job ? work(job) : Refusal.Missing));
+
+    private Deed<T> Told<T>(long number, Deed<T> deed)
+        where T : class
+    {
+        if (deed.Done is not null)
+            Changed?.Invoke(number);
+        return deed;
+    }
 
     /// <summary>Opens a job to be worked on.</summary>
     /// <param name="number">Number on the tag.</param>

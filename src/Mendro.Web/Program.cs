@@ -4,9 +4,10 @@ using Mendro.Core.Profiles;
 using Mendro.Shop.Demo;
 using Mendro.Storage;
 using Mendro.Web;
-using Mendro.Web.Meter;
+using Mendro.Web.Live;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.HostFiltering;
+using Microsoft.AspNetCore.Mvc;
 using Serilog;
 using Serilog.Events;
 
@@ -39,7 +40,7 @@ builder.Host.UseSerilog(
 builder.WebHost.ConfigureKestrel(kestrel =>
 {
     kestrel.AddServerHeader = false;
-    kestrel.Limits.MaxRequestBodySize = BodyLimit.MostBytes;
+    kestrel.Limits.MaxRequestBodySize = Gate.MostBytes;
     // Said outright, this overrides every address that the environment may name.
     if (options.Port is { } port)
         kestrel.Listen(options.Host, port);
@@ -65,6 +66,11 @@ if (folderLock is null)
     return 2;
 }
 
+builder.Services.Configure<CookieTempDataProviderOptions>(said =>
+{
+    said.Cookie.Name = "mendro.said";
+    said.Cookie.SameSite = SameSiteMode.Strict;
+});
 builder
     .Services.AddDataProtection()
     .SetApplicationName("mendro")
@@ -97,16 +103,13 @@ if (options.Demo)
 app.UseMiddleware<SecurityHeaders>();
 app.UseExceptionHandler("/Error");
 app.UseStatusCodePagesWithReExecute("/Error", "?code={0}");
-app.UseMiddleware<BodyLimit>();
+app.UseMiddleware<Gate>();
+app.UseMiddleware<BrowserId>();
 app.UseStaticFiles();
 app.UseMiddleware<OneConnection>();
 app.UseRouting();
 app.MapRazorPages();
-app.MapGet(
-    "/Jobs/{number:long}/Live",
-    (HttpContext context, long number, string? probe, string? contact, LiveReadings live) =>
-        live.StreamAsync(context, number, probe, contact)
-);
+app.MapGet(EventEndpoint.Path, (HttpContext context, EventEndpoint events) => events.StreamAsync(context));
 app.MapHealthChecks("/health");
 
 app.Lifetime.ApplicationStarted.Register(() =>

@@ -4,7 +4,7 @@ using Mendro.Instruments;
 using Mendro.Shop;
 using Mendro.Shop.Demo;
 using Mendro.Storage;
-using Mendro.Web.Meter;
+using Mendro.Web.Live;
 
 namespace Mendro.Web;
 
@@ -72,7 +72,13 @@ public static class ShopServices
         ));
         services.AddSingleton<StandInHand>();
         services.AddSingleton<IBenchHand>(s => options.Demo ? s.GetRequiredService<StandInHand>() : new NoHand());
-        services.AddSingleton<LiveReadings>();
+        services.AddHttpContextAccessor();
+        services.AddSingleton<EventStreams>();
+        services.AddSingleton<EventEndpoint>();
+        services.AddSingleton<MeterTurns>();
+        services.AddSingleton<MeterDesk>();
+        services.AddHostedService(s => s.GetRequiredService<MeterDesk>());
+        services.AddHostedService<ShopNews>();
         services.AddSingleton<ShopCalendar>();
         services.AddSingleton(s => new DailyBackup(
             options.DataDirectory,

@@ -7,16 +7,18 @@ using Mendro.Web.Drawing;
 namespace Mendro.Web;
 
 /// <summary>
-/// Diagnoses and draws a shipped model once after start, beside the first visitors, so that the first reading of the
+/// Diagnoses and draws a shipped model once after start, when the first visitors are served, so that the first reading of the
 /// day is answered as quickly as the second. Touches no data.
 /// </summary>
-public sealed class WarmUp(TradeLibrary library) : BackgroundService
+public sealed class WarmUp(TradeLibrary library, TimeProvider time) : BackgroundService
 {
+    private static readonly TimeSpan FirstVisitors = TimeSpan.FromSeconds(3);
+
     /// <inheritdoc/>
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
-        // Start-up must not wait for it.
-        await Task.Yield();
+        // Neither start-up nor the first page waits for it.
+        await Task.Delay(FirstVisitors, time, stoppingToken);
         foreach (var profile in library.Profiles.TakeWhile(_ => !stoppingToken.IsCancellationRequested))
         {
             var model = new DeviceModel(profile, library);

@@ -3,7 +3,7 @@ using Mendro.Core.Profiles;
 using Mendro.Core.Quantities;
 using Mendro.Core.Readings;
 using Mendro.Instruments;
-using Mendro.Web.Meter;
+using Mendro.Web.Live;
 
 namespace Mendro.Web.Tests.Meter;
 
@@ -37,7 +37,7 @@ public class LiveReadingTests
     {
         var watch = new SteadyWatch(TimeSpan.FromSeconds(1), armed: true);
         LiveReading At(string probe, ReadingUnit unit, double value) =>
-            LiveReadings.Look(Quartet, Quartet.FindProbe(probe)!, watch, new MeterSample(new Reading(unit, value), null), TimeSpan.Zero);
+            LiveReading.Look(Quartet, Quartet.FindProbe(probe)!, watch, new MeterSample(new Reading(unit, value), null), TimeSpan.Zero);
         At("rail-ohms", ReadingUnit.Ohms, 1.6).Stop.ShouldBeTrue();
         At("rail-ohms", ReadingUnit.Ohms, 4700).Stop.ShouldBeFalse();
         At("tp5", ReadingUnit.Volts, 9).Stop.ShouldBeTrue();
@@ -50,7 +50,7 @@ public class LiveReadingTests
         Enumerable.Range(from, samples).Select(i => Look(watch, volts, i));
 
     private static LiveReading Look(SteadyWatch watch, double volts, int tick) =>
-        LiveReadings.Look(
+        LiveReading.Look(
             Quartet,
             Quartet.FindProbe("tp3")!,
             watch,

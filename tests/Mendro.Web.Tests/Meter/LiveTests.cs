@@ -6,7 +6,7 @@ using Mendro.Core.Quantities;
 using Mendro.Instruments;
 using Mendro.Shop.Demo;
 using Mendro.Storage;
-using Mendro.Web.Meter;
+using Mendro.Web.Live;
 
 namespace Mendro.Web.Tests.Meter;
 
@@ -17,13 +17,13 @@ public class LiveTests(LiveTests.MeterDemo shop) : IClassFixture<LiveTests.Meter
     [Fact]
     public async Task The_stand_in_hand_touches_the_selected_point_and_the_value_is_accepted_once_it_stands()
     {
-        var events = await Until("/Jobs/123/Live?probe=tp3", e => e.State == "accepted");
+        var events = await Until(123, "tp3", e => e.State == "accepted");
         events[^1].Good.ShouldBe(true);
         events[^1].Words.ShouldBe("as expected");
         events[^1].Typed!.ShouldEndWith(" V");
         // The hand was on its way first, so that the old point could not answer.
         events[0].State.ShouldBeOneOf("open", "moving");
-        var dead = await Until("/Jobs/123/Live?probe=tp4", e => e.State == "accepted");
+        var dead = await Until(123, "tp4", e => e.State == "accepted");
         dead[^1].Good.ShouldBe(false);
         dead[^1].Words.ShouldBe("missing");
     }
@@ -31,34 +31,34 @@ public class LiveTests(LiveTests.MeterDemo shop) : IClassFixture<LiveTests.Meter
     [Fact]
     public async Task A_pulled_cable_is_said_and_the_reading_comes_back()
     {
-        await Until("/Jobs/123/Live?probe=tp3", e => e.State == "moving");
+        await Until(123, "tp3", e => e.State == "moving");
         shop.Service<StandInHand>().CutLinks();
         var lost = await shop.Service<BenchMeter>()
             .ReadAsync("VOLT:DC", Mendro.Core.Profiles.ProbeKind.Volts, TestContext.Current.CancellationToken);
         lost.Problem!.ShouldContain("link");
         // Whether the tips were lifted while the link was gone cannot be known: the value stands, but may have to wait for a lift.
-        (await Until("/Jobs/123/Live?probe=tp3", e => e.State is "accepted" or "held"))[^1]
+        (await Until(123, "tp3", e => e.State is "accepted" or "held"))[^1]
             .Good.ShouldBe(true);
     }
 
     [Fact]
     public async Task A_contact_is_measured_like_any_contact()
     {
-        var events = await Until("/Jobs/142/Live?contact=slot:4", e => e.State == "accepted");
+        var events = await Until(142, "slot:4", e => e.State == "accepted");
         events[^1].Typed!.ShouldEndWith("Ω");
         events[^1].Good.ShouldBe(true);
     }
 
     [Theory]
-    [InlineData("/Jobs/123/Live?probe=nowhere")]
-    [InlineData("/Jobs/123/Live?probe=contacts-eye")]
-    [InlineData("/Jobs/123/Live?contact=slot:999")]
-    [InlineData("/Jobs/99999/Live?probe=tp3")]
-    [InlineData("/Jobs/123/Live")]
-    public async Task What_no_meter_answers_is_not_found(string path)
+    [InlineData(123, "nowhere", "false", HttpStatusCode.NotFound)]
+    [InlineData(123, "contacts-eye", "false", HttpStatusCode.NotFound)]
+    [InlineData(142, "slot:999", "true", HttpStatusCode.NotFound)]
+    [InlineData(142, "slot:x:y", "true", HttpStatusCode.NotFound)]
+    [InlineData(123, "", "false", HttpStatusCode.NotFound)]
+    public async Task What_no_meter_answers_is_not_found(long job, string point, string contact, HttpStatusCode expected)
     {
-        using var response = await shop.Client.GetAsync(path, TestContext.Current.CancellationToken);
-        response.StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        using var response = await Meter(job, ("act", "take"), ("point", point), ("contact", contact));
+        response.StatusCode.ShouldBe(expected);
     }
 
     [Fact]
@@ -199,12 +199,22 @@ public class LiveTests(LiveTests.MeterDemo shop) : IClassFixture<LiveTests.Meter
         (await empty.Page($"/Jobs/{number}/Supply")).QuerySelector(".empty")!.Words().ShouldContain("6 V, first with a limit of 75 mA");
     }
 
-    private async Task<List<LiveReading>> Until(string path, Func<LiveReading, bool> done)
+    private Task<HttpResponseMessage> Meter(long job, params (string, string)[] fields) =>
+        shop.Post($"/Jobs/{job}/Find", $"/Jobs/{job}/Bar?handler=Meter", false, [("page", "test"), .. fields]);
+
+    private sealed record Told(string Page, string Point, LiveReading Reading);
+
+    private async Task<List<LiveReading>> Until(long job, string point, Func<LiveReading, bool> done)
     {
         using var limit = CancellationTokenSource.CreateLinkedTokenSource(TestContext.Current.CancellationToken);
         limit.CancelAfter(TimeSpan.FromSeconds(60));
-        using var response = await shop.Client.GetAsync(path, HttpCompletionOption.ResponseHeadersRead, limit.Token);
+        await shop.Page("/");
+        using var response = await shop.Client.GetAsync("/Events", HttpCompletionOption.ResponseHeadersRead, limit.Token);
         response.Content.Headers.ContentType!.MediaType.ShouldBe("text/event-stream");
+        using (var left = await Meter(job, ("act", "leave")))
+            left.StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        using (var taken = await Meter(job, ("act", "take"), ("point", point), ("contact", point.Contains(':') ? "true" : "false")))
+            taken.StatusCode.ShouldBe(HttpStatusCode.NoContent);
         using var reader = new StreamReader(await response.Content.ReadAsStreamAsync(limit.Token));
         var events = new List<LiveReading>();
         try
@@ -213,7 +223,11 @@ public class LiveTests(LiveTests.MeterDemo shop) : IClassFixture<LiveTests.Meter
             {
                 if (!line.StartsWith("data: ", StringComparison.Ordinal))
                     continue;
-                events.Add(JsonSerializer.Deserialize<LiveReading>(line[6..], JsonSerializerOptions.Web)!);
+                // Other news come on the same stream.
+                if (JsonSerializer.Deserialize<Told>(line[6..], JsonSerializerOptions.Web) is not { Reading: { } now } told)
+                    continue;
+                (told.Page, told.Point).ShouldBe(("test", point));
+                events.Add(now);
                 if (done(events[^1]))
                     return events;
             }

@@ -1,6 +1,7 @@
 using Mendro.Core.Library;
 using Mendro.Shop;
 using Mendro.Storage;
+using Mendro.Web.Live;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Mendro.Web.Pages.Jobs;
@@ -13,10 +14,13 @@ public sealed class BarModel(
     ReadingDesk readings,
     GoodReadingStore goodReadings,
     IBenchHand hand,
+    MeterDesk meter,
     TradeLibrary library,
     TimeProvider time
 ) : ReadingPageModel(jobs, records, desk, readings, goodReadings, library, time)
 {
+    private const int LongestPage = 40;
+
     /// <inheritdoc/>
     public override string Path => $"/Jobs/{Number}/Bar";
 
@@ -36,6 +40,30 @@ public sealed class BarModel(
     {
         hand.HoldOff(off);
         return new NoContentResult();
+    }
+
+    /// <summary>Takes the meter for a page, keeps it, or gives it back.</summary>
+    /// <param name="act">take, keep or leave.</param>
+    /// <param name="page">The page, by its own random name.</param>
+    /// <param name="point">Probe, or connector and contact.</param>
+    /// <param name="contact">True for a contact.</param>
+    public IActionResult OnPostMeter(string? act, string? page, string? point, bool contact)
+    {
+        if (BrowserId.Of(Request) is not { } browser || page is not { Length: > 0 and <= LongestPage } || !page.All(char.IsAsciiLetterOrDigit))
+            return BadRequest();
+        switch (act)
+        {
+            case "take":
+                return meter.Take(new MeterPage(browser, page, Number, point ?? "", contact)) ? new NoContentResult() : NotFound();
+            case "keep":
+                meter.Keep(browser, page);
+                return new NoContentResult();
+            case "leave":
+                meter.Leave(browser, page);
+                return new NoContentResult();
+            default:
+                return BadRequest();
+        }
     }
 
     /// <summary>The bar has no page of its own: it stands under Find.</summary>

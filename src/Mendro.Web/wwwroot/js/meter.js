@@ -1,4 +1,4 @@
-// The meter beside the reading bar: live value by server-sent events, hands-free filing, and what happens when it is lost.
+// The meter beside the reading bar: live value from the stream, hands-free filing, whose turn it is, and what happens when it is lost.
 (() => {
   const meter = document.getElementById('meter');
   if (!meter) return;
@@ -10,7 +10,8 @@
   const walk = document.getElementById('walk');
   const tips = document.getElementById('tips');
   const token = document.querySelector('meta[name="mendro-token"]')?.content ?? '';
-  let stream = null;
+  const ask = document.getElementById('meter-ask');
+  const again = document.getElementById('meter-again');
   let point = null;
   let live = null;
   let filing = false;
@@ -69,31 +70,62 @@
     field.form.requestSubmit(field.form.querySelector('button:not([name])'));
   };
 
-  const connect = () => {
+  // Taking, keeping and giving back are posts: a stream alone moves nothing.
+  const post = (act, more = {}) => {
+    const form = new FormData();
+    Object.entries({ act, page: window.mendro.page, __RequestVerificationToken: token, ...more }).forEach(([name, told]) => form.append(name, told));
+    return form;
+  };
+  const say = (act, more) => fetch(`${meter.dataset.bar}?handler=Meter`, { method: 'POST', body: post(act, more) }).catch(() => lost());
+  const lost = () => {
+    live = null;
+    if (point) show('lost', '—', 'No answer from the server. Trying again; what was filed is kept.', 'bad');
+  };
+
+  const connect = (anew = false) => {
     const wanted = bar()?.dataset.metered ?? null;
-    if (wanted === point && stream) return;
-    stream?.close();
-    [stream, point, live] = [null, wanted, null];
+    if (wanted === point && !anew) return;
+    const before = point;
+    [point, live] = [wanted, null];
+    again.hidden = true;
     if (!wanted) {
+      if (before) say('leave');
       const other = bar()?.dataset.select ? 'look, press or try' : null;
       const idle = other ? `${other}; the meter waits` : 'the meter waits for a point';
       show('none', '—', pressed(free) ? `Nothing left that a meter answers${other ? `: ${other}` : ''}` : idle, '');
       return;
     }
-    stream = new EventSource(`${meter.dataset.live}?${bar().dataset.stream ?? 'probe'}=${encodeURIComponent(wanted)}`);
-    stream.onmessage = (event) => {
-      live = JSON.parse(event.data);
-      describe(live);
-      if (live.state === 'accepted') take(live);
-      if (live.state === 'refused' && pressed(free) && !pressed(pause)) { beep(false); said.textContent = live.words; }
-    };
-    stream.onerror = () => {
-      live = null;
-      show('lost', '—', 'No answer from the server. Trying again; what was filed is kept.', 'bad');
-      // A stream that was refused does not come back by itself.
-      if (stream?.readyState === EventSource.CLOSED) { stream = null; setTimeout(connect, 2000); }
-    };
+    say('take', { point: wanted, contact: bar().dataset.stream === 'contact' });
   };
+
+  window.mendro.on('meter', (told) => {
+    if (told.page !== window.mendro.page || told.point !== point) return;
+    live = told.reading;
+    again.hidden = live.state !== 'busy';
+    if (live.state === 'busy') ask.hidden = true;
+    describe(live);
+    if (live.state === 'accepted') take(live);
+    if (live.state === 'refused' && pressed(free) && !pressed(pause)) { beep(false); said.textContent = live.words; }
+  });
+  // Another page wants the meter: a tab that is out of sight and files nothing gives it, in front one is asked.
+  window.mendro.on('ask', (told) => {
+    if (told.page !== window.mendro.page) return;
+    if (document.hidden && !pressed(free)) { say('leave'); point = null; return; }
+    ask.hidden = false;
+    ask.querySelector('b').textContent = told.job;
+  });
+  window.mendro.on('open', () => connect(true));
+  window.mendro.on('lost', lost);
+  document.getElementById('meter-give').addEventListener('click', () => {
+    ask.hidden = true;
+    say('leave');
+    live = null;
+    again.hidden = false;
+    show('lost', '—', 'Given to another page.', '');
+  });
+  document.getElementById('meter-keep').addEventListener('click', () => { ask.hidden = true; say('keep'); });
+  again.addEventListener('click', () => connect(true));
+  document.addEventListener('visibilitychange', () => { if (!document.hidden && !point) connect(true); });
 
   const toggle = (button, on = !pressed(button)) => button.setAttribute('aria-pressed', String(on));
   const setPause = (on, stop = false) => {
@@ -146,7 +178,8 @@
   document.addEventListener('htmx:afterRequest', (event) => {
     if (event.detail.requestConfig?.verb === 'post') filing = false;
   });
-  document.addEventListener('htmx:afterSettle', connect);
-  window.addEventListener('pagehide', () => stream?.close());
+  document.addEventListener('htmx:afterSettle', () => connect());
+  window.addEventListener('pagehide', () => { if (point) navigator.sendBeacon(`${meter.dataset.bar}?handler=Meter`, post('leave')); });
+  window.addEventListener('pageshow', (event) => { if (event.persisted) connect(true); });
   connect();
 })();

@@ -1,0 +1,55 @@
+// One stream a browser for everything its pages are told: the tab that holds the lock listens, and passes on what it hears.
+window.mendro = (() => {
+  const page = Array.from(crypto.getRandomValues(new Uint8Array(12)), (b) => b.toString(16).padStart(2, '0')).join('');
+  const hearers = {};
+  const tell = (name, data) => (hearers[name] ?? []).forEach((hear) => hear(data));
+  const channel = 'BroadcastChannel' in window ? new BroadcastChannel('mendro') : null;
+  if (channel) channel.onmessage = ({ data: [name, data] }) => tell(name, data);
+  const pass = (name, data) => {
+    tell(name, data);
+    channel?.postMessage([name, data]);
+  };
+
+  let source = null;
+  const listen = () => {
+    source = new EventSource('/Events');
+    ['meter', 'ask', 'bench', 'job'].forEach((name) => source.addEventListener(name, (event) => pass(name, JSON.parse(event.data))));
+    source.addEventListener('replaced', () => source.close());
+    source.onopen = () => pass('open', null);
+    source.onerror = () => {
+      pass('lost', null);
+      // A stream that was refused does not come back by itself.
+      if (source.readyState === EventSource.CLOSED) setTimeout(listen, 2000);
+    };
+  };
+  if (navigator.locks) navigator.locks.request('mendro-stream', () => new Promise(listen));
+  else {
+    // Without locks the tab in front listens; the server ends the stream of the one before.
+    const front = () => { if (document.visibilityState === 'visible' && source?.readyState !== EventSource.OPEN) listen(); };
+    document.addEventListener('visibilitychange', front);
+    front();
+  }
+
+  document.addEventListener('htmx:configRequest', (event) => { event.detail.headers['X-Mendro-Page'] = page; });
+
+  const on = (name, hear) => (hearers[name] ??= []).push(hear);
+
+  // The bench is shown anew when it was worked out again, by whomever; once a second is enough.
+  let waiting = false;
+  on('bench', () => {
+    if (waiting || !document.getElementById('next')) return;
+    waiting = true;
+    setTimeout(() => {
+      waiting = false;
+      window.htmx?.ajax('GET', '/?handler=Next', { target: '#next', swap: 'outerHTML' });
+    }, 1000);
+  });
+
+  // What another page did to the job that is open here is said, not swapped in under one's hands.
+  on('job', ({ number, by }) => {
+    const changed = document.getElementById('changed');
+    if (changed && by !== page && Number(changed.dataset.job) === number) changed.hidden = false;
+  });
+
+  return { page, on };
+})();
