@@ -1,6 +1,7 @@
 using Mendro.Core.Profiles;
 using Mendro.Core.Quantities;
 using Mendro.Core.Readings;
+using Microsoft.Extensions.Logging;
 
 namespace Mendro.Instruments;
 
@@ -11,10 +12,17 @@ public sealed record MeterSample(Reading? Reading, string? Problem);
 
 /// <summary>The bench meter: sets the function a probe needs, and reads. A lost link costs the reading of that moment and no
 /// more.</summary>
-public sealed class BenchMeter(Func<InstrumentAddress?> address, TimeProvider time) : IDisposable
+public sealed class BenchMeter(Func<InstrumentAddress?> address, TimeProvider time, ILogger<BenchMeter> log) : IDisposable
 {
-    private readonly InstrumentKeeper _keeper = new(time);
+    private readonly InstrumentKeeper _keeper = new("meter", time, log);
     private string? _function;
+
+    /// <summary>Ports of this machine that Mendro itself answers at; no instrument is looked for there.</summary>
+    public IReadOnlyCollection<int> OwnPorts
+    {
+        get => _keeper.OwnPorts;
+        set => _keeper.OwnPorts = value;
+    }
 
     /// <summary>Where the meter is, or null when none is set.</summary>
     public InstrumentAddress? Address => address();
@@ -57,13 +65,24 @@ public sealed class BenchMeter(Func<InstrumentAddress?> address, TimeProvider ti
         }
     }
 
-    /// <summary>Asks an instrument who it is.</summary>
-    /// <returns>Its <c>*IDN?</c> line.</returns>
-    /// <exception cref="InstrumentLinkException">It does not answer.</exception>
-    public static async Task<string> WhoAsync(InstrumentAddress address, CancellationToken cancel)
+    /// <summary>Asks whether a SCPI instrument is at an address.</summary>
+    /// <returns>True when it answers <c>*IDN?</c> as IEEE 488.2 wants it: maker, model, number and version between commas.</returns>
+    /// <exception cref="InstrumentLinkException">Nobody answers there, or it is not asked.</exception>
+    public async Task<bool> IsInstrumentAsync(InstrumentAddress address, CancellationToken cancel)
     {
-        using var link = await ScpiLink.OpenAsync(address.Host, address.Port, InstrumentKeeper.Patience, cancel);
-        return await link.QueryAsync("*IDN?", cancel);
+        using var link = await ScpiLink.OpenAsync(
+            await BenchNetwork.FindAsync(address, OwnPorts, cancel),
+            InstrumentKeeper.Patience,
+            cancel
+        );
+        try
+        {
+            return (await link.QueryAsync("*IDN?", cancel)).Split(',').Length >= 2;
+        }
+        catch (InstrumentLinkException)
+        {
+            return false;
+        }
     }
 
     /// <inheritdoc/>

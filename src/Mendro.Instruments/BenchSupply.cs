@@ -1,5 +1,6 @@
 using System.Globalization;
 using Mendro.Core.Readings;
+using Microsoft.Extensions.Logging;
 
 namespace Mendro.Instruments;
 
@@ -16,9 +17,16 @@ public sealed record SupplyState(double SetVolts, double LimitAmps, bool On, dou
 }
 
 /// <summary>The bench supply over SCPI: volts, current limit, output, read-back.</summary>
-public sealed class BenchSupply(Func<InstrumentAddress?> address, TimeProvider time) : IDisposable
+public sealed class BenchSupply(Func<InstrumentAddress?> address, TimeProvider time, ILogger<BenchSupply> log) : IDisposable
 {
-    private readonly InstrumentKeeper _keeper = new(time);
+    private readonly InstrumentKeeper _keeper = new("supply", time, log);
+
+    /// <summary>Ports of this machine that Mendro itself answers at; no instrument is looked for there.</summary>
+    public IReadOnlyCollection<int> OwnPorts
+    {
+        get => _keeper.OwnPorts;
+        set => _keeper.OwnPorts = value;
+    }
 
     /// <summary>Where the supply is, or null when none is set.</summary>
     public InstrumentAddress? Address => address();

@@ -1,4 +1,5 @@
 using Mendro.Core.Readings;
+using Microsoft.Extensions.Logging;
 
 namespace Mendro.Instruments;
 
@@ -6,8 +7,11 @@ namespace Mendro.Instruments;
 /// Keeps one link to an instrument for several callers in turn. A lost link is opened again by itself, at first soon and
 /// then every few seconds, so that nobody waits for a dead instrument at every look.
 /// </summary>
-public sealed class InstrumentKeeper(TimeProvider time) : IDisposable
+public sealed partial class InstrumentKeeper(string name, TimeProvider time, ILogger log) : IDisposable
 {
+    /// <summary>Ports of this machine that Mendro itself answers at; no instrument is looked for there.</summary>
+    public IReadOnlyCollection<int> OwnPorts { get; set; } = [];
+
     /// <summary>How long a connection or an answer may take.</summary>
     public static readonly TimeSpan Patience = TimeSpan.FromSeconds(2);
 
@@ -43,17 +47,22 @@ public sealed class InstrumentKeeper(TimeProvider time) : IDisposable
             if (_link is null)
             {
                 _linkedTo = address;
-                _link = await ScpiLink.OpenAsync(address.Host, address.Port, Patience, cancel);
+                _link = await ScpiLink.OpenAsync(await BenchNetwork.FindAsync(address, OwnPorts, cancel), Patience, cancel);
                 // Old errors in its queue are not about us.
                 await _link.SendAsync("*CLS", cancel);
             }
 
             var done = await work(_link, fresh);
+            if (_lost is not null)
+                Back(name, address);
             (_lost, _pause) = (null, FirstPause);
             return done;
         }
         catch (InstrumentLinkException ex)
         {
+            // Told once when it goes, not at every look.
+            if (_lost is null)
+                Gone(name, address, ex.Message);
             if (_link is not null || _lost is null || time.GetElapsedTime(_lostAt) >= _pause)
             {
                 (_lost, _lostAt) = (ex.Message, time.GetTimestamp());
@@ -81,6 +90,12 @@ public sealed class InstrumentKeeper(TimeProvider time) : IDisposable
         Drop();
         _turn.Dispose();
     }
+
+    [LoggerMessage(LogLevel.Warning, "The {Name} at {Address} does not answer: {Why}")]
+    private partial void Gone(string name, InstrumentAddress address, string why);
+
+    [LoggerMessage(LogLevel.Information, "The {Name} at {Address} answers again")]
+    private partial void Back(string name, InstrumentAddress address);
 
     private void Drop()
     {

@@ -1,3 +1,4 @@
+using System.Net;
 using System.Net.Sockets;
 using System.Text;
 
@@ -24,26 +25,25 @@ public sealed class ScpiLink : IDisposable
     private ScpiLink(TcpClient client, TimeSpan patience) => (_client, _patience) = (client, patience);
 
     /// <summary>Opens a link.</summary>
-    /// <param name="host">Name or address.</param>
-    /// <param name="port">Port, 1 to 65535.</param>
+    /// <param name="where">Where it is.</param>
     /// <param name="patience">How long to wait for the connection and for every answer.</param>
     /// <param name="cancel">Gives up.</param>
     /// <exception cref="InstrumentLinkException">Nobody answers there.</exception>
-    public static async Task<ScpiLink> OpenAsync(string host, int port, TimeSpan patience, CancellationToken cancel)
+    public static async Task<ScpiLink> OpenAsync(IPEndPoint where, TimeSpan patience, CancellationToken cancel)
     {
-        var client = new TcpClient { NoDelay = true };
+        var client = new TcpClient(where.AddressFamily) { NoDelay = true };
         try
         {
             using var limit = CancellationTokenSource.CreateLinkedTokenSource(cancel);
             limit.CancelAfter(patience);
-            await client.ConnectAsync(host, port, limit.Token);
+            await client.ConnectAsync(where, limit.Token);
             return new ScpiLink(client, patience);
         }
         catch (Exception ex) when (ex is SocketException or IOException or OperationCanceledException && !cancel.IsCancellationRequested)
         {
             client.Dispose();
             throw new InstrumentLinkException(
-                $"No answer at {host}, port {port}. Is the instrument on, and its LAN or raw socket switched on?",
+                $"No answer at {where.Address}, port {where.Port}. Is the instrument on, and its LAN or raw socket switched on?",
                 ex
             );
         }

@@ -56,7 +56,7 @@ public sealed class ShopDatabase
     /// <exception cref="ShopFileException">A migration failed, or the file is newer than this version; the message says which.</exception>
     public void Migrate()
     {
-        Directory.CreateDirectory(Path.GetDirectoryName(File)!);
+        ShopFolder.Protect(Path.GetDirectoryName(File)!);
         if (new FileInfo(File) is { Exists: true, Length: > 0 })
             CheckFile(File, thorough: false);
         using (var connection = Open())
@@ -70,6 +70,7 @@ public sealed class ShopDatabase
             throw new ShopFileException(
                 $"The database could not be brought up to date ({result.ErrorScript?.Name}): {result.Error?.Message}"
             );
+        ShopFolder.Protect(Path.GetDirectoryName(File)!);
     }
 
     /// <summary>Levels that this version knows: one for every migration.</summary>

@@ -1,6 +1,7 @@
 using System.Globalization;
 using Mendro.Core.Library;
 using Mendro.Core.Profiles;
+using Mendro.Instruments;
 using Mendro.Shop.Demo;
 using Mendro.Storage;
 using Mendro.Web;
@@ -21,6 +22,7 @@ if (ServeOptions.Read(args, out var problem) is not { } options)
     return 2;
 }
 
+ShopFolder.NarrowNewFiles();
 var builder = WebApplication.CreateBuilder(args);
 
 builder.Host.UseSerilog(
@@ -31,10 +33,7 @@ builder.Host.UseSerilog(
             // The keys lie in the shop's own folder beside its data; encrypting them there would protect nothing more.
             .MinimumLevel.Override("Microsoft.AspNetCore.DataProtection", LogEventLevel.Error)
             .Enrich.FromLogContext()
-            .WriteTo.Console(
-                formatProvider: CultureInfo.InvariantCulture,
-                outputTemplate: "{Timestamp:HH:mm:ss} {Level:u3} {Message:lj} {Properties:j}{NewLine}{Exception}"
-            )
+            .WriteTo.Console(new LogLine())
 );
 
 builder.WebHost.ConfigureKestrel(kestrel =>
@@ -115,6 +114,10 @@ app.MapHealthChecks("/health");
 app.Lifetime.ApplicationStarted.Register(() =>
 {
     var shop = app.Services.GetRequiredService<SettingsStore>().Get();
+    // No instrument is looked for where Mendro itself answers.
+    List<int> own = [.. app.Urls.Select(url => new Uri(url).Port)];
+    app.Services.GetRequiredService<BenchMeter>().OwnPorts = own;
+    app.Services.GetRequiredService<BenchSupply>().OwnPorts = own;
     if (options.Demo)
         Console.WriteLine($"A stand-in meter answers at {shop.Meter}, a stand-in supply at {shop.Supply}");
     foreach (var url in app.Urls)

@@ -64,11 +64,13 @@ public static class ShopServices
             services.AddSingleton(desk);
         services.AddSingleton(s => new BenchMeter(
             () => s.GetRequiredService<SettingsStore>().Get().Meter,
-            s.GetRequiredService<TimeProvider>()
+            s.GetRequiredService<TimeProvider>(),
+            s.GetRequiredService<ILogger<BenchMeter>>()
         ));
         services.AddSingleton(s => new BenchSupply(
             () => s.GetRequiredService<SettingsStore>().Get().Supply,
-            s.GetRequiredService<TimeProvider>()
+            s.GetRequiredService<TimeProvider>(),
+            s.GetRequiredService<ILogger<BenchSupply>>()
         ));
         services.AddSingleton<StandInHand>();
         services.AddSingleton<IBenchHand>(s => options.Demo ? s.GetRequiredService<StandInHand>() : new NoHand());

@@ -88,8 +88,7 @@ public sealed class EventStreamTests : IDisposable
         using var filed = await _shop.Client.SendAsync(request, TestContext.Current.CancellationToken);
         filed.StatusCode.ShouldBe(HttpStatusCode.Redirect);
         string? line;
-        do
-            line = await reader.ReadLineAsync(TestContext.Current.CancellationToken);
+        do line = await reader.ReadLineAsync(TestContext.Current.CancellationToken);
         while (line != $$"""data: {"number":{{number}},"by":"mine"}""");
     }
 }

@@ -1,6 +1,7 @@
 using System.Net;
 using System.Net.NetworkInformation;
 using System.Net.Sockets;
+using System.Runtime.Versioning;
 using System.Text;
 
 namespace Mendro.Web.Tests;
@@ -126,6 +127,83 @@ public sealed class ExposureTests : IDisposable
         response.StatusCode.ShouldBe(HttpStatusCode.RequestEntityTooLarge);
         (await client.GetStringAsync(server.Address + "/Jobs", TestContext.Current.CancellationToken)).ShouldContain(
             "No unit is in the shop"
+        );
+    }
+
+    [Theory]
+    [InlineData("TRACE")]
+    [InlineData("PUT")]
+    [InlineData("DELETE")]
+    [InlineData("OPTIONS")]
+    [InlineData("CONNECT")]
+    [InlineData("PROPFIND")]
+    public async Task Methods_that_nothing_answers_are_refused(string method)
+    {
+        using var server = await RealServer.Open(_folder);
+        foreach (var path in (string[])["/", "/Settings", "/css/site.css"])
+        {
+            var answer = await Raw(server.Port, $"{method} {path} HTTP/1.1\r\nHost: localhost\r\nConnection: close\r\n\r\n");
+            answer.ShouldMatch("^HTTP/1.1 (405|400|501) ");
+            answer.ShouldNotContain("Host: localhost");
+        }
+    }
+
+    [Fact]
+    [SupportedOSPlatform("linux")]
+    public async Task The_folder_and_its_files_are_the_owners_alone()
+    {
+        var shop = Path.Combine(_folder, "wide");
+        Directory.CreateDirectory(shop);
+        File.SetUnixFileMode(shop, (UnixFileMode)0b111_101_101);
+        await File.WriteAllTextAsync(Path.Combine(shop, "letter.txt"), "not ours", TestContext.Current.CancellationToken);
+        File.SetUnixFileMode(Path.Combine(shop, "letter.txt"), (UnixFileMode)0b110_100_100);
+        using var server = await RealServer.Open(shop);
+        using var client = new HttpClient();
+        // A page has the keys made.
+        await client.GetStringAsync(server.Address + "/Settings", TestContext.Current.CancellationToken);
+        ((int)File.GetUnixFileMode(shop)).ShouldBe(0b111_000_000);
+        ((int)File.GetUnixFileMode(Path.Combine(shop, "keys"))).ShouldBe(0b111_000_000);
+        var files = Directory
+            .EnumerateFiles(shop, "*", SearchOption.AllDirectories)
+            .Where(f => !f.EndsWith(".txt", StringComparison.Ordinal))
+            .ToList();
+        files.Count.ShouldBeGreaterThanOrEqualTo(4);
+        foreach (var file in files)
+            ((int)File.GetUnixFileMode(file)).ShouldBe(0b110_000_000, file);
+        // What is not the shop's is left alone.
+        ((int)File.GetUnixFileMode(Path.Combine(shop, "letter.txt"))).ShouldBe(0b110_100_100);
+    }
+
+    [Fact]
+    public async Task Every_cookie_is_ours_strict_and_out_of_reach_of_scripts()
+    {
+        using var server = await RealServer.Open(_folder);
+        using var handler = new HttpClientHandler { AllowAutoRedirect = false };
+        using var client = new HttpClient(handler) { BaseAddress = new Uri(server.Address) };
+        using var page = await client.GetAsync("/Settings", TestContext.Current.CancellationToken);
+        var token = (await WebShop.Parse(page)).QuerySelector("meta[name=mendro-token]")!.GetAttribute("content")!;
+        List<string> cookies = [.. page.Headers.GetValues("Set-Cookie")];
+        foreach (
+            var (path, field, value) in ((string, string, string)[])
+                [("/Settings?handler=Theme", "theme", "dark"), ("/?handler=Quick", "line", "quartet no light")]
+        )
+        {
+            using var request = new HttpRequestMessage(HttpMethod.Post, path)
+            {
+                Content = new FormUrlEncodedContent([KeyValuePair.Create(field, value)]),
+            };
+            request.Headers.Add("X-Mendro-Antiforgery", token);
+            using var answer = await client.SendAsync(request, TestContext.Current.CancellationToken);
+            answer.StatusCode.ShouldBe(HttpStatusCode.Redirect);
+            cookies.AddRange(answer.Headers.GetValues("Set-Cookie"));
+        }
+
+        cookies
+            .Select(c => c.Split('=')[0])
+            .Distinct()
+            .ShouldBe(["mendro.antiforgery", "mendro.browser", "mendro.theme", "mendro.said"], ignoreOrder: true);
+        cookies.ShouldAllBe(c =>
+            c.Contains("samesite=strict", StringComparison.OrdinalIgnoreCase) && c.Contains("httponly", StringComparison.OrdinalIgnoreCase)
         );
     }
 

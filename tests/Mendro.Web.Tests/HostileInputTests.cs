@@ -118,6 +118,32 @@ public sealed class HostileInputTests : IDisposable
     }
 
     [Theory]
+    [InlineData("Sec-Fetch-Site", "cross-site", HttpStatusCode.Forbidden)]
+    [InlineData("Sec-Fetch-Site", "same-site", HttpStatusCode.Forbidden)]
+    [InlineData("Origin", "http://evil.example", HttpStatusCode.Forbidden)]
+    [InlineData("Origin", "null", HttpStatusCode.Forbidden)]
+    [InlineData("Origin", "http://localhost:81", HttpStatusCode.Forbidden)]
+    [InlineData("Origin", "http://localhost", HttpStatusCode.Redirect)]
+    [InlineData("Sec-Fetch-Site", "same-origin", HttpStatusCode.Redirect)]
+    public async Task A_write_asked_for_by_another_sites_page_is_refused_even_with_the_token(
+        string header,
+        string value,
+        HttpStatusCode expected
+    )
+    {
+        var token = (await _shop.Page("/")).QuerySelector("meta[name=mendro-token]")!.GetAttribute("content")!;
+        using var request = new HttpRequestMessage(HttpMethod.Post, "/?handler=Quick")
+        {
+            Content = new FormUrlEncodedContent([KeyValuePair.Create("line", "quartet no light")]),
+        };
+        request.Headers.Add("X-Mendro-Antiforgery", token);
+        request.Headers.Add(header, value);
+        using var response = await _shop.Client.SendAsync(request, TestContext.Current.CancellationToken);
+        response.StatusCode.ShouldBe(expected);
+        _shop.Jobs.Live().Count.ShouldBe(expected == HttpStatusCode.Redirect ? 1 : 0);
+    }
+
+    [Theory]
     [InlineData("Form.Claim", 2001)]
     [InlineData("Form.OwnerName", 121)]
     [InlineData("Form.Serial", 5000)]

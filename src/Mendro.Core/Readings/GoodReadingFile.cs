@@ -61,12 +61,12 @@ public static class GoodReadingFile
                 foreach (
                     var field in (string[])
                         [
-                            reading.Profile,
-                            reading.Revision,
-                            reading.Probe,
-                            reading.Unit,
+                            SpreadsheetText.Write(reading.Profile),
+                            SpreadsheetText.Write(reading.Revision),
+                            SpreadsheetText.Write(reading.Probe),
+                            SpreadsheetText.Write(reading.Unit),
                             reading.Value?.ToString("R", CultureInfo.InvariantCulture) ?? "OL",
-                            reading.GoodUnit,
+                            SpreadsheetText.Write(reading.GoodUnit),
                         ]
                 )
                     csv.WriteField(field);
@@ -117,7 +117,7 @@ public static class GoodReadingFile
                     break;
                 }
 
-                var line = Line(column => csv.GetField(column) ?? "");
+                var line = Line(column => SpreadsheetText.Read(csv.GetField(column) ?? ""));
                 if (line.IsOk)
                     found.Add(line.Value);
                 else
@@ -134,7 +134,7 @@ public static class GoodReadingFile
 
     private static Outcome<GoodReading> Line(Func<string, string> field)
     {
-        var (unit, typed, name) = (field("unit"), field("value"), field("good_unit").TrimStart('=', '+', '-', '@').Trim());
+        var (unit, typed, name) = (field("unit"), field("value"), field("good_unit").Trim());
         if (field("profile").Length == 0 || field("probe").Length == 0)
             return Outcome<GoodReading>.Fail("profile and probe are missing.");
         if (!Units.Contains(unit))

@@ -1,4 +1,5 @@
 using System.Globalization;
+using Mendro.Core.Quantities;
 
 namespace Mendro.Storage;
 
@@ -15,7 +16,7 @@ public static class TransferText
         value switch
         {
             null or DBNull => NoValue,
-            string text when isText => Harmless(text),
+            string text when isText => SpreadsheetText.IsNeutral(text) ? Escaped(text) : SpreadsheetText.Write(text),
             string text => Escaped(text),
             double number => number.ToString("R", CultureInfo.InvariantCulture),
             IFormattable number => number.ToString(null, CultureInfo.InvariantCulture),
@@ -39,14 +40,4 @@ public static class TransferText
             : Read(field);
 
     private static string Escaped(string text) => text.StartsWith('\\') ? @"\" + text : text;
-
-    /// <summary>Formulas begin with one of four signs, also behind blanks and tabs; what begins with an apostrophe gets one more.</summary>
-    private static string Harmless(string text)
-    {
-        if (text.Length == 0)
-            return text;
-        var first = text.AsSpan().TrimStart();
-        var formula = (first.Length > 0 && first[0] is '=' or '+' or '-' or '@') || text[0] is '\t' or '\r' or '\n';
-        return formula || text[0] == '\'' ? "'" + text : Escaped(text);
-    }
 }

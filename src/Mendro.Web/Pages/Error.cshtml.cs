@@ -1,4 +1,3 @@
-using System.Diagnostics;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 
@@ -15,15 +14,20 @@ public sealed class ErrorModel : PageModel
     /// <summary>True when the thing asked for is not here.</summary>
     public bool NotFoundHere => Code == 404;
 
-    /// <summary>Id to look up in the log.</summary>
-    public string RequestId => Activity.Current?.Id ?? HttpContext.TraceIdentifier;
+    /// <summary>Id to look up in the log; it stands there as <c>RequestId</c>.</summary>
+    public string RequestId => HttpContext.TraceIdentifier;
+
+    /// <summary>True when the log says more: only of what went wrong here.</summary>
+    public bool IsLogged => Code >= 500;
 
     /// <summary>Heading.</summary>
     public string Heading =>
         Code switch
         {
             404 => "That is not here",
-            400 => "That request could not be taken",
+            400 or 405 => "That request could not be taken",
+            403 => "That came from somewhere else",
+            503 => "The shop's file is in use",
             413 => "That was too much at once",
             _ => "Something went wrong",
         };
@@ -34,6 +38,9 @@ public sealed class ErrorModel : PageModel
         {
             404 => "There is no such page or job. It may have been deleted; the list of jobs shows deleted ones too.",
             400 => "The page may have been open for too long. Go back, load it again and send it once more; nothing was changed.",
+            403 => "Only Mendro's own pages may ask for this. Nothing was changed.",
+            405 => "Pages are read and forms are sent; nothing else is answered here.",
+            503 => "Another program holds the shop's file. Nothing was changed; go back and send it once more.",
             413 => "The limit for one request is 2 MB. Nothing was changed.",
             _ => "Nothing that was answered is lost. Go back and try again; if it stays, the log names the cause.",
         };

@@ -1,4 +1,5 @@
 using System.Globalization;
+using System.Net;
 using Mendro.Core.Money;
 using Mendro.Core.Profiles;
 using Mendro.Core.Readings;
@@ -11,7 +12,7 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 namespace Mendro.Web.Pages;
 
 /// <summary>The shop's settings.</summary>
-public sealed class SettingsModel(SettingsStore settings, DailyBackup backups, TimeProvider time) : ShopPageModel
+public sealed class SettingsModel(SettingsStore settings, DailyBackup backups, BenchMeter meter, TimeProvider time) : ShopPageModel
 {
     /// <summary>The schools between originality and reliability, with their trade-off.</summary>
     public static IReadOnlyList<(string Value, string Name, string TradeOff)> Schools { get; } =
@@ -111,6 +112,13 @@ public sealed class SettingsModel(SettingsStore settings, DailyBackup backups, T
         foreach (var (name, text) in new[] { ("meter", Meter), ("supply", Supply) })
             if (Words.Clean(text).Length > 0 && InstrumentAddress.Parse(text!) is null)
                 ModelState.AddModelError("", $"“{text}” is no address of a {name}. Try 192.168.1.40:5025.");
+        foreach (var text in new[] { Meter, Supply })
+            if (
+                InstrumentAddress.Parse(Words.Clean(text)) is { } address
+                && IPAddress.TryParse(address.Host.Trim('[', ']'), out var ip)
+                && !BenchNetwork.IsNear(ip)
+            )
+                ModelState.AddModelError("", $"“{text}”: instruments are asked in the shop's own network only, such as 192.168.1.40.");
         if (!ModelState.IsValid)
             return RefuseAsShown();
 
@@ -143,13 +151,10 @@ public sealed class SettingsModel(SettingsStore settings, DailyBackup backups, T
             );
         try
         {
-            var who = await BenchMeter.WhoAsync(address, cancel);
-            return Partial(
-                "_Tested",
-                who.Split(',').Length >= 2
-                    ? (true, $"It answers: {who}")
-                    : (false, $"Something answers, but not as a SCPI instrument: {who}")
-            );
+            // What else may listen there is nobody's business: only whether it is an instrument.
+            return await meter.IsInstrumentAsync(address, cancel)
+                ? Partial("_Tested", (true, "A SCPI instrument answers there."))
+                : Partial("_Tested", (false, "Something is there, but it is no SCPI instrument."));
         }
         catch (InstrumentLinkException ex)
         {

@@ -1,8 +1,10 @@
+using System.Net;
 using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 using Mendro.Core.Quantities;
 using Mendro.Core.Readings;
 using Mendro.Instruments;
+using Microsoft.Extensions.Logging.Abstractions;
 using Microsoft.Extensions.Time.Testing;
 
 namespace Mendro.Web.Tests.Meter;
@@ -16,7 +18,7 @@ public class ScpiLinkTests
     public async Task An_answer_in_pieces_is_put_together()
     {
         using var instrument = new ScriptedInstrument(_ => ScriptedInstrument.Text("+5.0", "2310", "000E+", "00\r", "\n"));
-        using var link = await ScpiLink.OpenAsync("127.0.0.1", instrument.Port, Short, TestContext.Current.CancellationToken);
+        using var link = await ScpiLink.OpenAsync(new(IPAddress.Loopback, instrument.Port), Short, TestContext.Current.CancellationToken);
         (await link.QueryAsync("READ?", TestContext.Current.CancellationToken)).ShouldBe("+5.02310000E+00");
         (await link.QueryAsync("READ?", TestContext.Current.CancellationToken)).ShouldBe("+5.02310000E+00");
         instrument.Heard.ShouldBe(["READ?", "READ?"]);
@@ -27,7 +29,7 @@ public class ScpiLinkTests
     {
         var asked = 0;
         using var instrument = new ScriptedInstrument(_ => ++asked == 1 ? ScriptedInstrument.Text("1\n2\n") : ScriptedInstrument.Text());
-        using var link = await ScpiLink.OpenAsync("127.0.0.1", instrument.Port, Short, TestContext.Current.CancellationToken);
+        using var link = await ScpiLink.OpenAsync(new(IPAddress.Loopback, instrument.Port), Short, TestContext.Current.CancellationToken);
         (await link.QueryAsync("A?", TestContext.Current.CancellationToken)).ShouldBe("1");
         (await link.QueryAsync("B?", TestContext.Current.CancellationToken)).ShouldBe("2");
     }
@@ -51,7 +53,7 @@ public class ScpiLinkTests
                 _ => [System.Text.Encoding.ASCII.GetBytes("+5.0"), []],
             }
         );
-        using var link = await ScpiLink.OpenAsync("127.0.0.1", instrument.Port, Short, TestContext.Current.CancellationToken);
+        using var link = await ScpiLink.OpenAsync(new(IPAddress.Loopback, instrument.Port), Short, TestContext.Current.CancellationToken);
         (
             await Should.ThrowAsync<InstrumentLinkException>(link.QueryAsync("READ?", TestContext.Current.CancellationToken))
         ).Message.ShouldContain(words);
@@ -65,7 +67,7 @@ public class ScpiLinkTests
             port = gone.Port;
         (
             await Should.ThrowAsync<InstrumentLinkException>(
-                ScpiLink.OpenAsync("127.0.0.1", port, Short, TestContext.Current.CancellationToken)
+                ScpiLink.OpenAsync(new(IPAddress.Loopback, port), Short, TestContext.Current.CancellationToken)
             )
         ).Message.ShouldContain("Is the instrument on");
     }
@@ -138,7 +140,11 @@ public class ScpiLinkTests
 
         public MeterShop(int? port)
         {
-            _meter = new BenchMeter(() => port is { } p ? new InstrumentAddress("127.0.0.1", p) : null, Clock);
+            _meter = new BenchMeter(
+                () => port is { } p ? new InstrumentAddress("127.0.0.1", p) : null,
+                Clock,
+                NullLogger<BenchMeter>.Instance
+            );
         }
 
         public FakeTimeProvider Clock { get; } = new();

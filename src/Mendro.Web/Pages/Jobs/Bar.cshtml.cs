@@ -49,7 +49,11 @@ public sealed class BarModel(
     /// <param name="contact">True for a contact.</param>
     public IActionResult OnPostMeter(string? act, string? page, string? point, bool contact)
     {
-        if (BrowserId.Of(Request) is not { } browser || page is not { Length: > 0 and <= LongestPage } || !page.All(char.IsAsciiLetterOrDigit))
+        if (
+            BrowserId.Of(Request) is not { } browser
+            || page is not { Length: > 0 and <= LongestPage }
+            || !page.All(char.IsAsciiLetterOrDigit)
+        )
             return BadRequest();
         switch (act)
         {

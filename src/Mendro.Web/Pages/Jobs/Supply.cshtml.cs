@@ -62,23 +62,36 @@ public sealed class SupplyModel(
     /// <summary>True when the supply is on with more than this unit takes: set so from elsewhere.</summary>
     public bool OnTooHigh => State is { On: true } now && Plan.IsTooMuch(now.SetVolts);
 
-    /// <summary>Shows it.</summary>
+    /// <summary>True once the supply was asked.</summary>
+    public bool Asked => State is not null || Problem is not null;
+
+    /// <summary>Shows the page. The supply is asked by the page itself, with a post: nothing is contacted by a mere visit.</summary>
     /// <param name="volts">Volts just set, while the output is off.</param>
     /// <param name="limit">Current limit just set, while the output is off.</param>
-    /// <param name="cancel">Gives up.</param>
-    public async Task<IActionResult> OnGetAsync(string? volts, string? limit, CancellationToken cancel)
+    public IActionResult OnGet(string? volts, string? limit)
     {
         if (!Load())
             return NotFound();
-        if (HasSupply)
-            await Ask(() => supply.ReadAsync(cancel));
+        (Volts, Limit) = (volts, limit);
+        return Page();
+    }
+
+    /// <summary>Asks the supply, and shows what it says.</summary>
+    public async Task<IActionResult> OnPostStateAsync(string? volts, string? limit, CancellationToken cancel)
+    {
+        if (!Load())
+            return NotFound();
+        await Ask(() => supply.ReadAsync(cancel));
 
         // What another unit was fed with is no proposal for this one.
         (Volts, Limit) =
             State is { On: true } now && !OnTooHigh
                 ? (Text(now.SetVolts), Text(now.LimitAmps))
                 : (volts ?? (Plan.Volts is { } planned ? Text(planned) : ""), limit ?? Text(Plan.FirstLimitAmps));
-        return Request.IsHtmx() ? Partial("_SupplyState", this) : Page();
+        if (!Request.IsHtmx())
+            return Page();
+        // While the output is on only the numbers are asked again: what is being typed into the fields stays.
+        return Partial(Request.Headers["HX-Target"] == "supply-state" ? "_SupplyState" : "_SupplyPanel", this);
     }
 
     /// <summary>Sets volts and limit.</summary>
