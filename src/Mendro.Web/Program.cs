@@ -102,7 +102,9 @@ if (options.Demo)
 app.UseMiddleware<SecurityHeaders>();
 app.UseExceptionHandler("/Error");
 app.UseStatusCodePagesWithReExecute("/Error", "?code={0}");
+app.UseMiddleware<ErrorPages>();
 app.UseMiddleware<Gate>();
+app.UseMiddleware<FormGate>();
 app.UseMiddleware<BrowserId>();
 app.UseStaticFiles();
 app.UseMiddleware<OneConnection>();

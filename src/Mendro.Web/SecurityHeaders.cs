@@ -7,20 +7,22 @@ public sealed class SecurityHeaders(RequestDelegate next)
         "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; font-src 'self'; connect-src 'self'; "
         + "form-action 'self'; base-uri 'none'; frame-ancestors 'none'";
 
-    /// <summary>Adds the headers and goes on.</summary>
+    /// <summary>Adds the headers to whatever is answered, errors too, and goes on.</summary>
     public Task InvokeAsync(HttpContext context)
     {
-        var headers = context.Response.Headers;
-        headers.ContentSecurityPolicy = Policy;
-        headers.XContentTypeOptions = "nosniff";
-        headers["Referrer-Policy"] = "same-origin";
-        headers["Cross-Origin-Opener-Policy"] = "same-origin";
-        headers["Permissions-Policy"] = "camera=(), microphone=(), geolocation=()";
-        // Pages show the shop's data: no cache may keep them. Set last, because antiforgery sets a rule of its own.
+        // Set last: the error handler empties the headers, and antiforgery sets a rule of its own for caches.
         context.Response.OnStarting(() =>
         {
+            var headers = context.Response.Headers;
+            headers.ContentSecurityPolicy = Policy;
+            headers.XContentTypeOptions = "nosniff";
+            headers["Referrer-Policy"] = "same-origin";
+            headers["Cross-Origin-Opener-Policy"] = "same-origin";
+            headers["Cross-Origin-Resource-Policy"] = "same-origin";
+            headers["Permissions-Policy"] = "camera=(), microphone=(), geolocation=()";
+            // Pages show the shop's data: no cache may keep them.
             if (!Path.HasExtension(context.Request.Path))
-                context.Response.Headers.CacheControl = "no-store";
+                headers.CacheControl = "no-store";
             return Task.CompletedTask;
         });
         return next(context);

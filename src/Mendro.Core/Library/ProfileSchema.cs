@@ -20,11 +20,14 @@ public static class ProfileSchema
     /// <returns>The profile, or null when it cannot be read at all.</returns>
     public static DeviceProfile? Import(string json, TradeLibrary library, out IReadOnlyList<ProfileProblem> problems)
     {
+        problems = JsonGate.Check(json).Take(MostProblems).ToList();
+        if (problems.Count > 0)
+            return null;
         try
         {
             problems = Schema.Value.Validate(json).SelectMany(Flatten).DistinctBy(p => p.Place + p.Message).Take(MostProblems).ToList();
         }
-        catch (Newtonsoft.Json.JsonException ex)
+        catch (Exception ex) when (ex is Newtonsoft.Json.JsonException or FormatException or OverflowException or InvalidCastException)
         {
             problems = [new ProfileProblem("the file", $"this is not JSON. {FirstSentence(ex.Message)}")];
             return null;
@@ -70,6 +73,7 @@ public static class ProfileSchema
             ValidationErrorKind.StringTooLong => "is too long.",
             ValidationErrorKind.NumberTooSmall or ValidationErrorKind.NumberTooBig or ValidationErrorKind.IntegerTooBig =>
                 "is outside the allowed range.",
+            ValidationErrorKind.TooManyItems => "has too many entries: a model that large is two models, or a board of its own.",
             ValidationErrorKind.TooFewItems => "has too few entries.",
             _ => $"does not fit the format ({error.Kind}).",
         };

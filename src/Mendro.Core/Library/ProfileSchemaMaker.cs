@@ -104,7 +104,7 @@ public static class ProfileSchemaMaker
         if (Rule<MinLengthAttribute>(rules) is { } least)
             schema[isList ? "minItems" : "minLength"] = least.Length;
         if (Rule<MaxLengthAttribute>(rules) is { } most)
-            schema["maxLength"] = most.Length;
+            schema[isList ? "maxItems" : "maxLength"] = most.Length;
         if (Rule<AllowedValuesAttribute>(rules) is { } allowed)
             schema["enum"] = new JsonArray([.. allowed.Values.Select(v => JsonValue.Create((string)v!))]);
         if (Rule<RangeAttribute>(rules) is not { } range)

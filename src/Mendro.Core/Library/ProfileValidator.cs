@@ -16,6 +16,22 @@ public static class ProfileValidator
         ReportTwice(profile.Parts.Select(p => p.Id), "parts", Report);
         ReportTwice(profile.Functions.Select(f => f.Id), "functions", Report);
         ReportTwice(profile.Probes.Select(p => p.Id), "probes", Report);
+        foreach (
+            var (place, count, most) in ((string, int, int)[])
+                [
+                    ("parts", profile.Parts.Count, ProfileFormat.MostParts),
+                    ("feeds", profile.Feeds.Count, ProfileFormat.MostFeeds),
+                    ("functions", profile.Functions.Count, ProfileFormat.MostFunctions),
+                    ("probes", profile.Probes.Count, ProfileFormat.MostProbes),
+                ]
+        )
+            if (count > most)
+                Report(
+                    place,
+                    FormattableString.Invariant(
+                        $"{count} are too many, {most} the most: a model that large is two models, or a board of its own."
+                    )
+                );
         if (profile.Parts.Count == 0)
             Report("parts", "a profile needs at least one part.");
         if (profile.Functions.Count == 0)

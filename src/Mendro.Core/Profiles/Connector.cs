@@ -10,10 +10,10 @@ namespace Mendro.Core.Profiles;
 /// <param name="Rows">Rows of contacts as they lie: left and right, or front and back.</param>
 public sealed record Connector(
     [property: RegularExpression(ProfileFormat.IdPattern)] string Id,
-    string Name,
+    [property: MaxLength(80)] string Name,
     PartId Part,
     ProbeId? Probe,
-    [property: MinLength(1)] IReadOnlyList<ContactRow> Rows
+    [property: MinLength(1), MaxLength(ProfileFormat.MostRows)] IReadOnlyList<ContactRow> Rows
 )
 {
     /// <summary>All contacts, row by row.</summary>
@@ -26,7 +26,12 @@ public sealed record Connector(
 /// <param name="First">Number of the first contact.</param>
 /// <param name="Step">What the number grows by from one to the next; −1 and 2 occur.</param>
 /// <param name="Lines">What each contact carries: a group, and a name where it has one: <c>address A3</c>.</param>
-public sealed record ContactRow(string Name, int First, int Step, [property: MinLength(1)] IReadOnlyList<string> Lines)
+public sealed record ContactRow(
+    [property: MaxLength(80)] string Name,
+    [property: Range(-ProfileFormat.FurthestContact, ProfileFormat.FurthestContact)] int First,
+    [property: Range(-ProfileFormat.LongestStep, ProfileFormat.LongestStep)] int Step,
+    [property: MinLength(1), MaxLength(ProfileFormat.MostContacts)] IReadOnlyList<string> Lines
+)
 {
     /// <summary>The contacts in the order they lie.</summary>
     [System.Text.Json.Serialization.JsonIgnore]

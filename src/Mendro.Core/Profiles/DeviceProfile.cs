@@ -25,17 +25,17 @@ public sealed record DeviceProfile(
     [property: MinLength(1), MaxLength(80)] string Name,
     [property: MaxLength(80)] string Maker,
     DeviceKind Kind,
-    [property: MayBeMissing] IReadOnlyList<Revision> Revisions,
+    [property: MayBeMissing, MaxLength(ProfileFormat.MostRevisions)] IReadOnlyList<Revision> Revisions,
     Supply? Supply,
-    [property: MinLength(1)] IReadOnlyList<Part> Parts,
-    [property: MayBeMissing] IReadOnlyList<Feed> Feeds,
-    [property: MinLength(1)] IReadOnlyList<DeviceFunction> Functions,
-    [property: MayBeMissing] IReadOnlyList<Probe> Probes,
+    [property: MinLength(1), MaxLength(ProfileFormat.MostParts)] IReadOnlyList<Part> Parts,
+    [property: MayBeMissing, MaxLength(ProfileFormat.MostFeeds)] IReadOnlyList<Feed> Feeds,
+    [property: MinLength(1), MaxLength(ProfileFormat.MostFunctions)] IReadOnlyList<DeviceFunction> Functions,
+    [property: MayBeMissing, MaxLength(ProfileFormat.MostProbes)] IReadOnlyList<Probe> Probes,
     [property: MayBeMissing] Preparation Preparation,
     bool Generic = false,
-    IReadOnlyList<string>? Hazards = null,
-    string? Note = null,
-    IReadOnlyList<Connector>? Connectors = null
+    [property: MaxLength(ProfileFormat.MostHazards)] IReadOnlyList<string>? Hazards = null,
+    [property: MaxLength(ProfileFormat.LongestNote)] string? Note = null,
+    [property: MaxLength(ProfileFormat.MostConnectors)] IReadOnlyList<Connector>? Connectors = null
 )
 {
     /// <summary>The format name every profile file carries.</summary>

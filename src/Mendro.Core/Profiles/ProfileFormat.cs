@@ -11,6 +11,43 @@ public static class ProfileFormat
 
     /// <summary>Most minutes of one step at the bench.</summary>
     public const int MostMinutes = 600;
+
+    /// <summary>Most parts of one model. A board of more is described coarser, or as models of its own: with 200 parts every page
+    /// of a job took seconds.</summary>
+    public const int MostParts = 80;
+
+    /// <summary>Most feeds.</summary>
+    public const int MostFeeds = 160;
+
+    /// <summary>Most functions.</summary>
+    public const int MostFunctions = 30;
+
+    /// <summary>Most probes.</summary>
+    public const int MostProbes = 80;
+
+    /// <summary>Most board revisions.</summary>
+    public const int MostRevisions = 20;
+
+    /// <summary>Most cautions that hold for the whole unit.</summary>
+    public const int MostHazards = 20;
+
+    /// <summary>Most connectors that can be swept.</summary>
+    public const int MostConnectors = 20;
+
+    /// <summary>Most rows of contacts of one connector.</summary>
+    public const int MostRows = 8;
+
+    /// <summary>Most contacts of one row.</summary>
+    public const int MostContacts = 100;
+
+    /// <summary>Number that a row of contacts may begin with, either way.</summary>
+    public const int FurthestContact = 10_000;
+
+    /// <summary>Most that numbers may grow by from one contact to the next, either way.</summary>
+    public const int LongestStep = 100;
+
+    /// <summary>Longest note on a model, characters.</summary>
+    public const int LongestNote = 4000;
 }
 
 /// <summary>A member that a file may leave out; it is then empty or has its usual value.</summary>

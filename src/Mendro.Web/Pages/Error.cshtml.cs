@@ -4,7 +4,6 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 namespace Mendro.Web.Pages;
 
 /// <summary>What is shown instead of a stack trace.</summary>
-[IgnoreAntiforgeryToken]
 [ResponseCache(Duration = 0, Location = ResponseCacheLocation.None, NoStore = true)]
 public sealed class ErrorModel : PageModel
 {
@@ -47,7 +46,4 @@ public sealed class ErrorModel : PageModel
 
     /// <summary>Shows the page.</summary>
     public void OnGet(int? code) => Code = code ?? 500;
-
-    /// <summary>Shows the page when a post failed.</summary>
-    public void OnPost(int? code) => Code = code ?? 500;
 }

@@ -93,8 +93,6 @@ public sealed class PatternsModel(ShopExperience experience, LessonStore lessons
         TempData["Said"] = exclude is not null
             ? $"Job {cause.Number} no longer teaches: {cause.Words}. Press it again to undo."
             : $"Job {cause.Number} teaches again: {cause.Words}.";
-        return Redirect(
-            model is null ? "/Patterns" : $"/Patterns?model={Uri.EscapeDataString(model)}&revision={Uri.EscapeDataString(revision ?? "")}"
-        );
+        return RedirectToPage(model is null ? null : new { model, revision });
     }
 }

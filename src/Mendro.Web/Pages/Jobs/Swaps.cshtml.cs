@@ -64,7 +64,7 @@ public sealed class SwapsModel(JobStore jobs, BenchDesk desk, SwapDesk swaps, Re
     /// <summary>Takes a trial back.</summary>
     public IActionResult OnPostWithdraw(long id, string? function)
     {
-        if (!Load())
+        if (!Prepare(function))
             return NotFound();
         return Answer(
             readings.Withdraw(Number, id, Once),

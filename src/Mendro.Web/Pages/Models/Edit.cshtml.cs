@@ -10,7 +10,6 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 namespace Mendro.Web.Pages.Models;
 
 /// <summary>The profile editor: the map is drawn and the problems are listed while it is typed.</summary>
-[RequestFormLimits(ValueCountLimit = 8192)]
 public sealed class EditModel(ProfileStore profiles, TradeLibrary library) : PageModel
 {
     /// <summary>What stands in the editor.</summary>
@@ -76,7 +75,7 @@ public sealed class EditModel(ProfileStore profiles, TradeLibrary library) : Pag
 
         var version = profiles.Save(profile);
         TempData["Said"] = $"Kept as version {version}. Units taken in from now on use it; those in the shop stay on theirs.";
-        return Redirect($"/Models/{profile.Id}");
+        return RedirectToPage("/Models/Show", new { id = profile.Id });
     }
 
     private DeviceProfile Look()

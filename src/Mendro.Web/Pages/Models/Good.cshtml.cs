@@ -66,7 +66,7 @@ public sealed class GoodModel(ProfileStore profiles, GoodReadingStore goodReadin
             return RefuseFile("The file has no readings.");
         ledger.Once(Once, () => goodReadings.Add(readings));
         TempData["Said"] = $"{readings.Count} readings of {readings.Select(r => r.GoodUnit).Distinct().Count()} good units taken in.";
-        return Redirect($"/Models/{id}/Good");
+        return RedirectToPage("/Models/Good", new { id });
     }
 
     /// <summary>Puts a unit aside, or lets it count again.</summary>
@@ -78,7 +78,7 @@ public sealed class GoodModel(ProfileStore profiles, GoodReadingStore goodReadin
             goodReadings.Restore(id, unit ?? "");
         else
             goodReadings.Withdraw(id, unit ?? "");
-        return Redirect($"/Models/{id}/Good");
+        return RedirectToPage("/Models/Good", new { id });
     }
 
     private bool Load(string id)

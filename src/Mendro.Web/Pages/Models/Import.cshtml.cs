@@ -40,7 +40,7 @@ public sealed class ImportModel(ProfileStore profiles, TradeLibrary library) : P
             return Refuse(problems);
         var version = profiles.Save(profile);
         TempData["Said"] = $"{profile.FullName} taken in as version {version}.";
-        return Redirect($"/Models/{profile.Id}");
+        return RedirectToPage("/Models/Show", new { id = profile.Id });
     }
 
     private PageResult Refuse(IReadOnlyList<ProfileProblem> problems)
