@@ -9,6 +9,9 @@ public enum RefusalKind
     /// <summary>The job takes nothing now.</summary>
     Locked,
 
+    /// <summary>It was changed by somebody else since it was shown.</summary>
+    Changed,
+
     /// <summary>What was asked for makes no sense as it stands.</summary>
     Invalid,
 }

@@ -104,6 +104,7 @@ public sealed class IntakeDesk(
     /// <param name="ownerName">Owner's name, or null for shop stock.</param>
     /// <param name="ownerContact">Owner's phone, mail or address.</param>
     /// <param name="marks">Condition marks that are there.</param>
+    /// <param name="asShown">Whether the job with its marks is still as it was shown.</param>
     /// <param name="once">Key of the form.</param>
     public Deed<Done> Save(
         long number,
@@ -111,6 +112,7 @@ public sealed class IntakeDesk(
         string? ownerName,
         string ownerContact,
         IReadOnlyList<string> marks,
+        Func<Job, IEnumerable<string>, bool> asShown,
         string? once = null
     ) =>
         bench.On<Done>(
@@ -118,8 +120,10 @@ public sealed class IntakeDesk(
             once,
             job =>
             {
-                jobs.SaveIntake(change(job.Job), ownerName, ownerContact);
                 var noted = records.Of(job.Job.Id).Where(r => r.Body is MarkNoted).ToList();
+                if (!asShown(job.Job, noted.Select(r => r.Subject)))
+                    return new Refusal(RefusalKind.Changed, "This was saved on another page meanwhile.");
+                jobs.SaveIntake(change(job.Job), ownerName, ownerContact);
                 foreach (var gone in noted.Where(r => !marks.Contains(r.Subject)))
                     records.Withdraw(job.Job.Id, gone.Id);
                 foreach (var mark in marks.Distinct().Where(m => noted.All(r => r.Subject != m)))

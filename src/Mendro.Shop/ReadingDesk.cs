@@ -43,8 +43,6 @@ public sealed class ReadingDesk(JobBench bench, BenchRecordStore records, Practi
     /// <summary>Most starts filed in one entry.</summary>
     public const int MostStarts = 100;
 
-    private static readonly Refusal NothingThere = Refusal.Invalid("That entry was withdrawn meanwhile.");
-
     /// <summary>Files a reading, or puts it in the place of another.</summary>
     public Deed<FiledEntry> Read(ReadingOrder order, string? once = null) =>
         bench.On<FiledEntry>(
@@ -161,13 +159,22 @@ public sealed class ReadingDesk(JobBench bench, BenchRecordStore records, Practi
             }
         );
 
+    /// <summary>What became of an entry meanwhile, so that one can decide what holds. Until there is a sign-in, who did it is the other
+    /// page.</summary>
+    private string Gone(long id) =>
+        records.InPlaceOf(id) is { } now
+            ? $"Another page has corrected that entry meanwhile; it says now: {now.Words}. Correct that one instead."
+        : records.Find(id) is { WithdrawnAt: not null }
+            ? "Another page has withdrawn that entry meanwhile. Bring it back first, or file it anew."
+        : "There is no such entry in this job, or it is of another kind.";
+
     private Deed<FiledEntry> File(OpenJob job, RecordBody body, long? corrects, WorkStage? stage, JobStep step)
     {
         long id;
         if (corrects is { } old)
         {
             if (records.Correct(job.Job.Id, old, bench.Make(job, body, stage)) is not { } corrected)
-                return NothingThere;
+                return Refusal.Invalid(Gone(old));
             id = corrected;
         }
         else

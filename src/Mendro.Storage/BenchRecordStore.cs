@@ -37,6 +37,21 @@ public sealed class BenchRecordStore(ShopDatabase database, TimeProvider time)
             connection.QueryFirstOrDefault<Row>("SELECT * FROM bench_records WHERE id = @id", new { id })?.ToRecord()
         );
 
+    /// <summary>The record that stands in the place of another now, by one correction or several; null when none does.</summary>
+    public BenchRecord? InPlaceOf(long id) =>
+        database.Read(connection =>
+            connection
+                .QueryFirstOrDefault<Row>(
+                    """
+                    WITH RECURSIVE later (id) AS (SELECT id FROM bench_records WHERE replaces = @id
+                      UNION SELECT r.id FROM bench_records r JOIN later l ON r.replaces = l.id)
+                    SELECT * FROM bench_records WHERE id IN (SELECT id FROM later) AND withdrawn_at IS NULL
+                    """,
+                    new { id }
+                )
+                ?.ToRecord()
+        );
+
     /// <summary>The record withdrawn last, which “bring back” would bring back, or null.</summary>
     public BenchRecord? LastWithdrawn(JobId jobId) =>
         database.Read(connection =>
@@ -229,6 +244,8 @@ public sealed class BenchRecordStore(ShopDatabase database, TimeProvider time)
             )
             .AsList();
 
+    private const double MostMinutes = 100_000;
+
     private sealed class Row
     {
         public long Id { get; init; }
@@ -255,7 +272,8 @@ public sealed class BenchRecordStore(ShopDatabase database, TimeProvider time)
                 Body = RecordKinds.Read(Kind, PayloadVersion, Payload),
                 Words = Words,
                 Note = Note,
-                Minutes = Minutes,
+                // Written by another hand it may be anything; no work takes longer than this.
+                Minutes = double.IsFinite(Minutes) ? Math.Clamp(Minutes, 0, MostMinutes) : 0,
                 Cost = Cost,
                 // A stage of a newer version is one that this one does not know; the record itself still counts.
                 Stage = Enum.TryParse<WorkStage>(Stage, out var stage) ? stage : WorkStage.Find,

@@ -141,10 +141,17 @@ public sealed class ShopDatabase
     /// <summary>Reads; inside a <see cref="Write"/> it sees what was written so far.</summary>
     public T Read<T>(Func<SqliteConnection, T> work)
     {
-        if (_session.Value is { Ended: false } session)
-            return work(session.Connection);
-        using var connection = Open();
-        return work(connection);
+        try
+        {
+            if (_session.Value is { Ended: false } session)
+                return work(session.Connection);
+            using var connection = Open();
+            return work(connection);
+        }
+        catch (SqliteException ex) when (ex.SqliteErrorCode is Busy or Locked)
+        {
+            throw new ShopBusyException(ex);
+        }
     }
 
     /// <summary>
@@ -272,6 +279,15 @@ public sealed class ShopDatabase
             parameter.Value = value.ToString(CultureInfo.InvariantCulture);
         }
 
-        public override decimal Parse(object value) => Convert.ToDecimal(value, CultureInfo.InvariantCulture);
+        /// <summary>What another hand wrote there and is no amount counts as none: the page opens, and shows it as 0.</summary>
+        public override decimal Parse(object value) =>
+            decimal.TryParse(
+                Convert.ToString(value, CultureInfo.InvariantCulture),
+                NumberStyles.Float,
+                CultureInfo.InvariantCulture,
+                out var amount
+            )
+                ? amount
+                : 0;
     }
 }

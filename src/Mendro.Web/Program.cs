@@ -100,7 +100,14 @@ if (options.Demo)
 }
 
 app.UseMiddleware<SecurityHeaders>();
-app.UseExceptionHandler("/Error");
+app.UseExceptionHandler(
+    new ExceptionHandlerOptions
+    {
+        ExceptionHandlingPath = "/Error",
+        StatusCodeSelector = ex =>
+            ex is ShopBusyException ? StatusCodes.Status503ServiceUnavailable : StatusCodes.Status500InternalServerError,
+    }
+);
 app.UseStatusCodePagesWithReExecute("/Error", "?code={0}");
 app.UseMiddleware<ErrorPages>();
 app.UseMiddleware<Gate>();

@@ -11,6 +11,9 @@ public static partial class QuantityText
 {
     private const int Longest = 40;
 
+    /// <summary>Largest value taken, either way: no quantity at a bench comes near it.</summary>
+    public const double Most = 1e15;
+
     // The units that take a prefix; millimetres, per cent, degrees and hours do not.
     private static readonly HashSet<string> Prefixed = ["V", "A", "Ω", "F", "Hz", "W", "1"];
 
@@ -90,10 +93,12 @@ public static partial class QuantityText
             }
         );
 
-    private static double Value(Match match, string whole, string part, int exponent)
+    private static double? Value(Match match, string whole, string part, int exponent)
     {
         // Parsed as one decimal text, so that 22u is the nearest double to 0.000022 and prints back as typed.
         var value = double.Parse($"{whole}.{part}0e{exponent}", NumberStyles.Float, CultureInfo.InvariantCulture);
+        if (value > Most)
+            return null;
         return match.Groups["sign"].Value is "-" or "−" ? -value : value;
     }
 }

@@ -216,7 +216,7 @@ public static class ShopTransfer
         {
             var values = new DynamicParameters();
             foreach (var name in header)
-                values.Add(name, TransferText.Read(csv.GetField(name)!, known[name]));
+                values.Add(name, TransferGate.Pass(TransferText.Read(csv.GetField(name)!, known[name]), known[name]));
             if (table.Beside is { } own)
                 values.Add(own, File.ReadAllText(BesideFile(folder, csv.GetField("id")!, csv.GetField("version")!)));
             connection.Execute(sql, values, transaction);

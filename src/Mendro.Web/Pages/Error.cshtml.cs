@@ -1,3 +1,5 @@
+using Mendro.Storage;
+using Microsoft.AspNetCore.Diagnostics;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 
@@ -17,7 +19,7 @@ public sealed class ErrorModel : PageModel
     public string RequestId => HttpContext.TraceIdentifier;
 
     /// <summary>True when the log says more: only of what went wrong here.</summary>
-    public bool IsLogged => Code >= 500;
+    public bool IsLogged => Code >= 500 && Again is null;
 
     /// <summary>Heading.</summary>
     public string Heading =>
@@ -39,11 +41,35 @@ public sealed class ErrorModel : PageModel
             400 => "The page may have been open for too long. Go back, load it again and send it once more; nothing was changed.",
             403 => "Only Mendro's own pages may ask for this. Nothing was changed.",
             405 => "Pages are read and forms are sent; nothing else is answered here.",
-            503 => "Another program holds the shop's file. Nothing was changed; go back and send it once more.",
+            503 => "Another program holds the shop's file for the moment. Nothing was changed, and what you typed is kept here.",
             413 => "The limit for one request is 2 MB. Nothing was changed.",
             _ => "Nothing that was answered is lost. Go back and try again; if it stays, the log names the cause.",
         };
 
+    /// <summary>Address that was asked for, to be asked again; null when that makes no sense.</summary>
+    public string? Again { get; private set; }
+
+    /// <summary>What was sent with it, to be sent again; null when nothing was.</summary>
+    public IReadOnlyList<KeyValuePair<string, string>>? Sent { get; private set; }
+
+    /// <summary>True when a file was sent too, which has to be chosen anew.</summary>
+    public bool SentFile { get; private set; }
+
     /// <summary>Shows the page.</summary>
-    public void OnGet(int? code) => Code = code ?? 500;
+    public void OnGet(int? code)
+    {
+        Code = code ?? 500;
+        if (HttpContext.Features.Get<IExceptionHandlerPathFeature>() is not { Error: ShopBusyException } busy)
+            return;
+        Code = StatusCodes.Status503ServiceUnavailable;
+        Response.Headers.RetryAfter = "2";
+        Again = busy.Path + Request.QueryString;
+        if (HttpContext.Items[FormGate.Kept] is not IFormCollection form)
+            return;
+        SentFile = form.Files.Count > 0;
+        Sent = form.Where(f => f.Key != Token).SelectMany(f => f.Value.Select(v => KeyValuePair.Create(f.Key, v ?? ""))).ToList();
+    }
+
+    // The page has its own.
+    private const string Token = "__RequestVerificationToken";
 }

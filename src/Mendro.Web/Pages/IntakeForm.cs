@@ -1,3 +1,5 @@
+using System.Security.Cryptography;
+using System.Text.Json;
 using FluentValidation;
 using Mendro.Core.Library;
 using Mendro.Core.Money;
@@ -65,6 +67,30 @@ public sealed class IntakeForm
 
     /// <summary>Baseline: function id to look.</summary>
     public Dictionary<string, string?> Look { get; set; } = [];
+
+    /// <summary>What stood in the file when the form was shown; see <see cref="Mark"/>.</summary>
+    public string? Shown { get; set; }
+
+    /// <summary>A mark of all that the form holds, to tell whether the file was changed since.</summary>
+    public static string Mark(Job job, IEnumerable<string> marks)
+    {
+        var held = From(job);
+        held.Marks = [.. marks.Order(StringComparer.Ordinal)];
+        return Convert.ToHexString(SHA256.HashData(JsonSerializer.SerializeToUtf8Bytes(held)).AsSpan(0, 12));
+    }
+
+    /// <summary>Fields that say something else here than in the file, with what the file says.</summary>
+    public IEnumerable<(string Field, string Held)> Against(IntakeForm file)
+    {
+        foreach (var property in typeof(IntakeForm).GetProperties().Where(p => p.PropertyType == typeof(string) && p.CanWrite))
+        {
+            if (property.Name is nameof(Profile) or nameof(Shown))
+                continue;
+            var (mine, theirs) = (Words.Clean((string?)property.GetValue(this)), Words.Clean((string?)property.GetValue(file)));
+            if (mine != theirs)
+                yield return (property.Name, theirs.Length > 0 ? theirs : "nothing");
+        }
+    }
 
     /// <summary>True when the unit is the shop's own.</summary>
     public bool ShopStock => Owner == "shop";

@@ -128,12 +128,25 @@ public class SignatureTests
         problems.ShouldHaveSingleItem().ShouldContain(words);
     }
 
-    [Fact]
-    public void A_name_that_a_spreadsheet_would_run_loses_its_first_sign() =>
-        GoodReadingFile
-            .Read("profile,revision,probe,unit,value,good_unit\np,,tp1,V,-5,=1+1", out _)
-            .Single()
-            .ShouldBe(new GoodReading("p", "", "tp1", "V", -5, "1+1"));
+    // OWASP, CSV injection: formulas begin with =, +, - or @, also behind blanks.
+    [Theory]
+    [InlineData("=1+1")]
+    [InlineData(" =HYPERLINK(\"http://x\")")]
+    [InlineData("\t@SUM(A1)")]
+    [InlineData("-2+3")]
+    [InlineData("+x")]
+    [InlineData("'quoted")]
+    [InlineData("plain")]
+    public void In_no_text_column_a_spreadsheet_finds_a_formula_and_it_is_read_back_unchanged(string text)
+    {
+        var reading = new GoodReading(text, text, text, "V", -5, text.Trim());
+        var file = GoodReadingFile.Write([reading]);
+        var fields = file.Split("\r\n")[1].Split(',').Select(f => f.Trim('"')).ToList();
+        fields.Where((_, n) => n is 0 or 1 or 2 or 5).ShouldAllBe(f => f == "plain" || f.StartsWith('\''));
+        fields[4].ShouldBe("-5");
+        GoodReadingFile.Read(file, out var problems).ShouldHaveSingleItem().ShouldBe(reading);
+        problems.ShouldBeEmpty();
+    }
 
     [Fact]
     public void Any_file_is_answered_without_throwing() =>

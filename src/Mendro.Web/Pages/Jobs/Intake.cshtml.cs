@@ -25,8 +25,7 @@ public sealed class IntakeModel(JobStore jobs, BenchDesk desk, IntakeDesk intake
     {
         if (!Load())
             return NotFound();
-        Form = IntakeForm.From(View.Job);
-        Form.Marks = View.All<MarkNoted>().Select(m => m.Body.Mark).ToList();
+        Form = InFile(out _);
         return Page();
     }
 
@@ -41,13 +40,57 @@ public sealed class IntakeModel(JobStore jobs, BenchDesk desk, IntakeDesk intake
         if (!ModelState.IsValid)
             return RefuseAsShown();
         var owner = Form.ShopStock ? null : Words.Clean(Form.OwnerName);
+        var shown = Form.Shown;
+        var deed = intake.Save(
+            Number,
+            Form.Into,
+            owner,
+            Words.Clean(Form.OwnerContact),
+            Form.Marks,
+            (job, marks) => string.IsNullOrEmpty(shown) || shown == IntakeForm.Mark(job, marks),
+            Once
+        );
+        if (deed.Refusal is { Kind: RefusalKind.Changed })
+            return RefuseBoth();
         return Answer(
-            intake.Save(Number, Form.Into, owner, Words.Clean(Form.OwnerContact), Form.Marks, Once),
+            deed,
             done =>
             {
                 TempData["Said"] = done.Words;
                 return ToJob("Intake");
             }
         );
+    }
+
+    /// <summary>Somebody saved meanwhile: what was typed stays, and beside it stands what the file says now. Saved again, it is
+    /// decided.</summary>
+    private IActionResult RefuseBoth()
+    {
+        if (!Load())
+            return NotFound();
+        var file = InFile(out var mark);
+        ModelState.AddModelError(
+            "",
+            "This was saved on another page meanwhile. Where you typed something else, both stand below; saving again keeps yours."
+        );
+        foreach (var (field, held) in Form.Against(file))
+            ModelState.AddModelError($"Form.{field}", $"Saved meanwhile: {held}");
+        if (!Form.Marks.ToHashSet().SetEquals(file.Marks))
+        {
+            var names = file.Marks.Select(m => Library.FindMark(m)?.Name ?? m).ToList();
+            ModelState.AddModelError("Form.Marks", $"Marks saved meanwhile: {(names.Count > 0 ? string.Join(", ", names) : "none")}");
+        }
+
+        Form.Shown = mark;
+        ModelState.SetModelValue("Form.Shown", mark, mark);
+        return RefuseAsShown();
+    }
+
+    private IntakeForm InFile(out string mark)
+    {
+        var form = IntakeForm.From(View.Job);
+        form.Marks = View.All<MarkNoted>().Select(m => m.Body.Mark).ToList();
+        form.Shown = mark = IntakeForm.Mark(View.Job, form.Marks);
+        return form;
     }
 }
