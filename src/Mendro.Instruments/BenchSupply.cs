@@ -74,7 +74,7 @@ public sealed class BenchSupply(Func<InstrumentAddress?> address, TimeProvider t
         async Task<double> Ask(string query)
         {
             var answer = await link.QueryAsync(query, cancel);
-            return double.TryParse(answer, NumberStyles.Float, CultureInfo.InvariantCulture, out var value)
+            return double.TryParse(answer, NumberStyles.Float, CultureInfo.InvariantCulture, out var value) && double.IsFinite(value)
                 ? value
                 : throw new InstrumentLinkException($"The supply answered “{answer}” to {query}.");
         }

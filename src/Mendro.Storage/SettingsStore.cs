@@ -50,11 +50,16 @@ public sealed class SettingsStore(ShopDatabase database)
             .ToDictionary(r => r.Key, r => r.Value);
         var standard = ShopSettings.Default;
         double Number(string key, double otherwise) =>
-            rows.TryGetValue(key, out var text) ? double.Parse(text, CultureInfo.InvariantCulture) : otherwise;
+            double.TryParse(rows.GetValueOrDefault(key), NumberStyles.Float, CultureInfo.InvariantCulture, out var told)
+            && double.IsFinite(told)
+                ? told
+                : otherwise;
         return new ShopSettings(
             rows.GetValueOrDefault("shop-name", standard.ShopName),
             rows.GetValueOrDefault("currency", standard.Currency),
-            rows.TryGetValue("rate-per-hour", out var rate) ? decimal.Parse(rate, CultureInfo.InvariantCulture) : standard.RatePerHour,
+            decimal.TryParse(rows.GetValueOrDefault("rate-per-hour"), NumberStyles.Float, CultureInfo.InvariantCulture, out var rate)
+                ? rate
+                : standard.RatePerHour,
             Number("originality-minutes", standard.OriginalityMinutes),
             Number("learning-strength", standard.LearningStrength),
             Number("second-look-minutes", standard.SecondLookMinutes),

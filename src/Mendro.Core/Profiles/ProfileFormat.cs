@@ -44,7 +44,7 @@ public static class ProfileFormat
     public const int FurthestContact = 10_000;
 
     /// <summary>Most that numbers may grow by from one contact to the next, either way.</summary>
-    public const int LongestStep = 100;
+    public const int LongestStep = 999;
 
     /// <summary>Longest note on a model, characters.</summary>
     public const int LongestNote = 4000;

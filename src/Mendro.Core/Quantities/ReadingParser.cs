@@ -9,6 +9,9 @@ namespace Mendro.Core.Quantities;
 /// </summary>
 public static partial class ReadingParser
 {
+    // Volts, ohms, farads or amperes; insulation of a teraohm is the most that an instrument names.
+    private const double Most = 1e12;
+
     private const int LongestReading = 40;
 
     [GeneratedRegex(
@@ -115,7 +118,9 @@ public static partial class ReadingParser
         var exponent = match.Groups["exponent"] is { Success: true } power
             ? int.Parse(power.ValueSpan, NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture)
             : 0;
-        return (value * Math.Pow(10, SiPrefix.Exponent(prefix) + exponent), found);
+        var read = value * Math.Pow(10, SiPrefix.Exponent(prefix) + exponent);
+        // What no meter on a bench shows is a slip of the finger.
+        return Math.Abs(read) <= Most ? (read, found) : null;
     }
 
     /// <summary>

@@ -238,7 +238,8 @@ public sealed partial class ProfileFormReader(TradeLibrary library)
             NumberStyles.Float,
             CultureInfo.InvariantCulture,
             out var value
-        ) && double.IsFinite(value)
+        )
+        && Math.Abs(value) <= JsonGate.MostNumber
             ? value
             : null;
 
