@@ -18,7 +18,7 @@ public sealed record LearnedModel(DeviceProfile Profile, int Units, IReadOnlyLis
 /// <summary>Patterns: what the shop's own jobs have taught, against the library's guesses; wrong lessons can be left out.</summary>
 public sealed class PatternsModel(ShopExperience experience, LessonStore lessons, ModelShelf shelf) : PageModel
 {
-    private const int LinesShown = 6;
+    private const int LinesShown = 5;
     private const int JobsShown = 6;
     private const int JobsShownOfOne = 60;
 
