@@ -23,6 +23,11 @@ test('who has the meter is asked before another page takes it, keeps it or gives
   await expect(words(page)).toContainText('Given to another page');
   await page.locator('#meter-again').click();
   await expect(other.locator('#meter-ask')).toBeVisible();
+  const third = await context.newPage();
+  await third.goto('/Jobs/123/Find?select=probe:tp5');
+  await expect(other.locator('#meter-ask')).toBeVisible();
+  await third.goto('/Gear');
+  await expect(other.locator('#meter-ask')).toBeHidden();
   await other.close();
   await expect(words(page)).toContainText('as expected', { timeout: 30_000 });
 });

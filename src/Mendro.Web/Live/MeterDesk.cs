@@ -53,7 +53,7 @@ public sealed partial class MeterDesk(
         if (turns.Take(page) is { } holder)
         {
             Tell(page, Busy($"Job {holder.Job} has the meter; it is asked …"));
-            streams.Send(holder.Browser, "ask", new { holder.Page, page.Job });
+            Ask(holder, page.Job);
         }
 
         Wake();
@@ -71,6 +71,9 @@ public sealed partial class MeterDesk(
     public void Leave(string browser, string page)
     {
         turns.Leave(browser, page);
+        // Who asked may be gone: nothing is to be answered any more.
+        if (turns.Holder is { } holder && turns.Asking is null)
+            Ask(holder, null);
         Wake();
     }
 
@@ -163,6 +166,8 @@ public sealed partial class MeterDesk(
                 Reading = now,
             }
         );
+
+    private void Ask(MeterPage holder, long? job) => streams.Send(holder.Browser, "ask", new { holder.Page, Job = job });
 
     private static LiveReading Busy(string why) => new("busy", null, null, null, why);
 

@@ -35,6 +35,16 @@ public sealed class MeterTurns(TimeProvider time)
         }
     }
 
+    /// <summary>Who asks the holder for it just now, or null.</summary>
+    public MeterPage? Asking
+    {
+        get
+        {
+            lock (_lock)
+                return _asked?.By;
+        }
+    }
+
     /// <summary>Asks for the meter.</summary>
     /// <param name="page">Who asks.</param>
     /// <returns>Null when the page has it now; else the one to be asked for it.</returns>

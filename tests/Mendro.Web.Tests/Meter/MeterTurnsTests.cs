@@ -27,6 +27,11 @@ public class MeterTurnsTests
         _turns.Take(Page("a"));
         _turns.Take(Page("b", "two")).ShouldBe(Page("a"));
         _turns.Holder.ShouldBe(Page("a"));
+        _turns.Asking.ShouldBe(Page("b", "two"));
+        // Who asked and went away asks no more.
+        _turns.Leave("two", "b");
+        _turns.Asking.ShouldBeNull();
+        _turns.Take(Page("b", "two"));
         // Only the holder answers, and only from its own browser.
         _turns.Keep("two", "b").ShouldBeNull();
         _turns.Keep("two", "a").ShouldBeNull();

@@ -110,6 +110,7 @@
   // Another page wants the meter: a tab that is out of sight and files nothing gives it, in front one is asked.
   window.mendro.on('ask', (told) => {
     if (told.page !== window.mendro.page) return;
+    if (!told.job) { ask.hidden = true; return; }
     if (document.hidden && !pressed(free)) { say('leave'); point = null; return; }
     ask.hidden = false;
     ask.querySelector('b').textContent = told.job;
