@@ -25,7 +25,7 @@ public sealed record BenchState(Job Job, JobView? View, bool Fresh);
 public sealed class BenchDesk(ModelShelf models, BenchRecordStore records, SettingsStore settings, ShopExperience experience) : IDisposable
 {
     /// <summary>Most bytes kept, by estimate.</summary>
-    public const long MostBytes = 48 * 1024 * 1024;
+    public const long MostBytes = 32 * 1024 * 1024;
 
     private const int Gates = 64;
 

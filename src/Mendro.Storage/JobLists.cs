@@ -27,7 +27,7 @@ public sealed record JobPage(IReadOnlyList<Job> Jobs, long? Before);
 public sealed class JobLists(ShopDatabase database)
 {
     /// <summary>Jobs on a page.</summary>
-    public const int PageSize = 100;
+    public const int PageSize = 50;
 
     private const int MostWords = 8;
 

@@ -66,12 +66,15 @@ public sealed record LessonCount
 /// <summary>Reads what the shop's jobs have taught, and keeps what must not count. Practice units teach nothing.</summary>
 public sealed class LessonStore(ShopDatabase database, TimeProvider time)
 {
+    // SQLite takes 500 parts of a UNION; fewer are prepared sooner.
+    private const int MostAtOnce = 100;
+
     private const string Select = """
         SELECT r.id AS record_id, j.id AS job_id, j.number, j.profile_id, j.profile_version, j.revision,
-          r.subject AS part_id, json_extract(r.payload, '$.mode') AS mode_id,
+          r.subject AS part_id, CASE WHEN json_valid(r.payload) THEN json_extract(r.payload, '$.mode') END AS mode_id,
           r.words, j.closed_at IS NOT NULL AS closed, e.record_id IS NOT NULL AS excluded
         FROM bench_records r JOIN jobs j ON j.id = r.job_id LEFT JOIN excluded_lessons e ON e.record_id = r.id
-        WHERE r.kind = 'cause' AND json_valid(r.payload) AND json_extract(r.payload, '$.present') AND r.withdrawn_at IS NULL
+        WHERE r.kind = 'cause' AND CASE WHEN json_valid(r.payload) THEN json_extract(r.payload, '$.present') END AND r.withdrawn_at IS NULL
           AND j.deleted_at IS NULL AND j.practice_seed IS NULL
         """;
 
@@ -91,34 +94,57 @@ public sealed class LessonStore(ShopDatabase database, TimeProvider time)
     public ConfirmedCause? Find(long recordId) =>
         database.Read(connection => connection.QueryFirstOrDefault<ConfirmedCause>($"{Select} AND r.id = @recordId", new { recordId }));
 
-    /// <summary>The newest units that taught a cause.</summary>
-    /// <param name="profileId">Profile.</param>
-    /// <param name="partId">Part.</param>
-    /// <param name="modeId">Failure mode.</param>
+    /// <summary>The newest units that taught each of some causes, in one statement for all of them.</summary>
+    /// <param name="causes">Profile, part and failure mode of each.</param>
     /// <param name="revision">Revision; blank for all.</param>
-    /// <param name="most">Most units told.</param>
-    public IReadOnlyList<ConfirmedCause> Behind(string profileId, string partId, string modeId, string revision, int most) =>
-        database.Read(connection =>
-            connection
-                .Query<ConfirmedCause>(
-                    $"""
-                    {Select} AND e.record_id IS NULL AND r.subject = @partId AND json_extract(r.payload, '$.mode') = @modeId
-                      AND r.job_id IN (SELECT l.job_id FROM lessons l WHERE l.profile_id = @profileId AND l.part_id = @partId
-                        AND l.mode_id = @modeId AND (@revision = '' OR l.revision = @revision) ORDER BY l.job_id DESC LIMIT @most)
-                    ORDER BY r.job_id DESC
-                    """,
-                    new
-                    {
-                        profileId,
-                        partId,
-                        modeId,
-                        revision,
-                        most,
-                    }
-                )
-                .DistinctBy(c => c.JobId)
-                .ToList()
-        );
+    /// <param name="most">Most units told of each.</param>
+    public ILookup<(string ProfileId, string PartId, string ModeId), ConfirmedCause> Behind(
+        IReadOnlyList<(string ProfileId, string PartId, string ModeId)> causes,
+        string revision,
+        int most
+    )
+    {
+        var parameters = new DynamicParameters(new { revision, most });
+        var newest = new List<string>();
+        foreach (var ((profile, part, mode), n) in causes.Select((cause, n) => (cause, n)))
+        {
+            parameters.Add($"f{n}", profile);
+            parameters.Add($"p{n}", part);
+            parameters.Add($"m{n}", mode);
+            newest.Add(
+                $"""
+                SELECT * FROM (SELECT job_id, part_id, mode_id FROM lessons WHERE profile_id = @f{n} AND part_id = @p{n} AND mode_id = @m{n}
+                  AND (@revision = '' OR revision = @revision) ORDER BY job_id DESC LIMIT @most)
+                """
+            );
+        }
+
+        if (newest.Count == 0)
+            return Enumerable.Empty<ConfirmedCause>().ToLookup(c => (c.ProfileId, c.PartId, c.ModeId));
+        return database
+            .Read(connection =>
+                newest
+                    .Chunk(MostAtOnce)
+                    .SelectMany(chunk =>
+                        connection.Query<ConfirmedCause>(
+                            $"""
+                            WITH newest AS ({string.Join(" UNION ALL ", chunk)})
+                            SELECT r.id AS record_id, j.id AS job_id, j.number, j.profile_id, j.profile_version, j.revision, l.part_id, l.mode_id,
+                              r.words, j.closed_at IS NOT NULL AS closed, 0 AS excluded
+                            FROM newest l CROSS JOIN jobs j ON j.id = l.job_id CROSS JOIN bench_records r ON r.job_id = l.job_id
+                            WHERE r.kind = 'cause' AND r.subject = l.part_id AND r.withdrawn_at IS NULL
+                              AND CASE WHEN json_valid(r.payload) THEN json_extract(r.payload, '$.present') AND json_extract(r.payload, '$.mode') = l.mode_id END
+                              AND NOT EXISTS (SELECT 1 FROM excluded_lessons e WHERE e.record_id = r.id)
+                            ORDER BY j.id DESC
+                            """,
+                            parameters
+                        )
+                    )
+                    .ToList()
+            )
+            .DistinctBy(c => (c.JobId, c.PartId, c.ModeId))
+            .ToLookup(c => (c.ProfileId, c.PartId, c.ModeId));
+    }
 
     /// <summary>Causes that the shop has left out, the newest first; at most 200.</summary>
     public IReadOnlyList<ConfirmedCause> LeftOut() =>

@@ -12,7 +12,7 @@ namespace Mendro.Web;
 public sealed record ServeOptions(string DataDirectory, bool Demo, IPAddress Host, int? Port)
 {
     /// <summary>How long the bench page waits for what is being worked out, before it shows what there is.</summary>
-    public TimeSpan Patience { get; init; } = TimeSpan.FromMilliseconds(25);
+    public TimeSpan Patience { get; init; } = TimeSpan.FromMilliseconds(15);
 
     /// <summary>Prefix of the variables that are read; bare ones such as <c>HOST</c> belong to others.</summary>
     public const string Prefix = "MENDRO_";

@@ -96,7 +96,7 @@ public sealed class OneActionTests : IDisposable
         var number = _shop.TakeIn(fails: "power-light");
         var read = _shop.Readings.Read(new ReadingOrder(number, "tp3", "6.2")).Done!.Record;
         _shop.Readings.Withdraw(number, read).Done.ShouldNotBeNull();
-        _shop.Readings.Read(new ReadingOrder(number, "tp3", "0", read)).Refusal!.Problem.ShouldContain("withdrawn meanwhile");
+        _shop.Readings.Read(new ReadingOrder(number, "tp3", "0", read)).Refusal!.Problem.ShouldContain("withdrawn that entry meanwhile");
         _shop.View(number).Records.ShouldHaveSingleItem();
     }
 

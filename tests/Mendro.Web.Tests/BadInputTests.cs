@@ -72,12 +72,15 @@ public sealed class BadInputTests : IDisposable
                 INSERT INTO bench_records (job_id, seq, kind, subject, words, stage, at, payload, cost)
                 VALUES (@id, 90, 'probe', 'tp3', @nasty, 'Nowhere', '2026-01-01T00:00:00.000Z', '{"probe":"tp3","outcome":"normal"}', '1e400'),
                   (@id, 91, 'repair', @nasty, @nasty, 'Fix', '2026-01-01T00:00:00.000Z', 'no json at all', NULL),
-                  (@id, 92, 'cause', 'switch', @nasty, 'Fix', '2026-01-01T00:00:00.000Z', '{"part":"switch"}', NULL)
+                  (@id, 92, 'cause', 'switch', @nasty, 'Fix', '2026-01-01T00:00:00.000Z', '{"part":"switch"}', NULL),
+                  (@id, 93, 'cause', 'switch', @nasty, 'Fix', '2026-01-01T00:00:00.000Z', 'no json', NULL),
+                  (@id, 94, 'cause', 'switch', @nasty, 'Fix', '2026-01-01T00:00:00.000Z', '{"part":"switch","mode":"dirty","present":true}', NULL)
                 """,
                 new { id, nasty }
             );
         }
 
+        _shop.Database.Settle();
         foreach (var page in JobPages)
             await _shop.Page($"/Jobs/{number}/{page}");
         foreach (var page in (string[])["/", "/Jobs", "/Patterns", "/Jobs?q=quartet"])

@@ -3,6 +3,8 @@ using System.Net.NetworkInformation;
 using System.Net.Sockets;
 using System.Runtime.Versioning;
 using System.Text;
+using Dapper;
+using Mendro.Storage;
 
 namespace Mendro.Web.Tests;
 
@@ -205,6 +207,29 @@ public sealed class ExposureTests : IDisposable
         cookies.ShouldAllBe(c =>
             c.Contains("samesite=strict", StringComparison.OrdinalIgnoreCase) && c.Contains("httponly", StringComparison.OrdinalIgnoreCase)
         );
+    }
+
+    [Fact]
+    public async Task What_goes_wrong_here_shows_an_id_that_the_log_has_and_nothing_else_of_it()
+    {
+        using var server = await RealServer.Open(_folder);
+        using var connection = new ShopDatabase(Path.Combine(_folder, "shop.db")).Open();
+        connection.Execute("ALTER TABLE gear RENAME TO hidden_away");
+        using var client = new HttpClient();
+        using var broken = await client.GetAsync(
+            server.Address + "/Gear?x=%0a12:00:00%20ERR%20forged",
+            TestContext.Current.CancellationToken
+        );
+        broken.StatusCode.ShouldBe(HttpStatusCode.InternalServerError);
+        broken.Headers.GetValues("Content-Security-Policy").ShouldHaveSingleItem();
+        var page = await WebShop.Parse(broken);
+        page.Body!.TextContent.ShouldNotContain("SQLite");
+        var id = page.QuerySelector("main .mono")!.TextContent;
+        server.Said.ShouldContain($"RequestId=\"{id}\"");
+        server.Said.Split('\n').ShouldNotContain(l => l.StartsWith("12:00:00 ERR", StringComparison.Ordinal));
+        // What is merely not there needs no looking up.
+        using var missing = await client.GetAsync(server.Address + "/nothing", TestContext.Current.CancellationToken);
+        (await WebShop.Parse(missing)).QuerySelector("main .mono").ShouldBeNull();
     }
 
     [Fact]

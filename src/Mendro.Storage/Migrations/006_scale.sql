@@ -34,10 +34,12 @@ CREATE TABLE looks_due (
 
 -- What each job teaches: causes confirmed in it that hold and are not left out.
 CREATE VIEW teaching AS
-SELECT j.id AS job_id, j.profile_id, j.profile_version, j.revision, r.subject AS part_id, json_extract(r.payload, '$.mode') AS mode_id
+SELECT j.id AS job_id, j.profile_id, j.profile_version, j.revision, r.subject AS part_id,
+  CASE WHEN json_valid(r.payload) THEN json_extract(r.payload, '$.mode') END AS mode_id
 FROM bench_records r JOIN jobs j ON j.id = r.job_id
-WHERE r.kind = 'cause' AND r.withdrawn_at IS NULL AND json_valid(r.payload) AND json_extract(r.payload, '$.present')
-  AND json_type(r.payload, '$.mode') = 'text' AND j.deleted_at IS NULL AND j.practice_seed IS NULL
+WHERE r.kind = 'cause' AND r.withdrawn_at IS NULL
+  AND CASE WHEN json_valid(r.payload) THEN json_extract(r.payload, '$.present') AND json_type(r.payload, '$.mode') = 'text' END
+  AND j.deleted_at IS NULL AND j.practice_seed IS NULL
   AND NOT EXISTS (SELECT 1 FROM excluded_lessons e WHERE e.record_id = r.id);
 
 CREATE TABLE lessons (

@@ -18,6 +18,8 @@ public sealed record LearnedModel(DeviceProfile Profile, int Units, IReadOnlyLis
 /// <summary>Patterns: what the shop's own jobs have taught, against the library's guesses; wrong lessons can be left out.</summary>
 public sealed class PatternsModel(ShopExperience experience, LessonStore lessons, ModelShelf shelf) : PageModel
 {
+    private ILookup<(string ProfileId, string PartId, string ModeId), ConfirmedCause> _behind = null!;
+
     private const int LinesShown = 5;
     private const int JobsShown = 6;
     private const int JobsShownOfOne = 60;
@@ -40,9 +42,8 @@ public sealed class PatternsModel(ShopExperience experience, LessonStore lessons
     /// <summary>The newest causes behind a pattern, then those left out.</summary>
     public IEnumerable<ConfirmedCause> Behind(LearnedModel model, Pattern line)
     {
-        var (part, mode) = (line.Fault.Part.Id, line.Fault.Mode.Id);
-        return lessons
-            .Behind(model.Profile.Id, part, mode, Revision, Chosen is null ? JobsShown : JobsShownOfOne)
+        var (part, mode) = (line.Fault.Part.Id.Value, line.Fault.Mode.Id);
+        return _behind[(model.Profile.Id, part, mode)]
             .Concat(
                 LeftOut.Where(c =>
                     c.ProfileId == model.Profile.Id
@@ -79,6 +80,11 @@ public sealed class PatternsModel(ShopExperience experience, LessonStore lessons
             })
             .OrderByDescending(m => m.Units)
             .ToList();
+        _behind = lessons.Behind(
+            Learned.SelectMany(m => m.Lines.Select(l => (m.Profile.Id, l.Fault.Part.Id.Value, l.Fault.Mode.Id))).ToList(),
+            Revision,
+            Chosen is null ? JobsShown : JobsShownOfOne
+        );
     }
 
     /// <summary>Leaves a cause out, or lets it count again.</summary>
