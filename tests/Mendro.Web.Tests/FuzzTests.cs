@@ -259,7 +259,7 @@ public sealed class FuzzTests : IAsyncLifetime
             case 3:
             {
                 var form = new MultipartFormDataContent();
-                foreach (var (name, value) in fields.Where(f => f.Key.Length > 0))
+                foreach (var (name, value) in fields.Where(f => f.Key.All(char.IsAscii) && f.Key.Any(char.IsAsciiLetterOrDigit)))
                     form.Add(
                         new StringContent(FuzzWords.Whole(value)),
                         $"\"{string.Concat(name.Where(c => c is not ('"' or '\r' or '\n')))}\""
