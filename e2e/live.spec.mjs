@@ -68,9 +68,10 @@ test('a unit that is still being worked out says so, and the bench completes its
     const body = await answer.text();
     if (!first) return route.fulfill({ response: answer });
     first = false;
+    const row = '>\n                <td><a class="tag"';
     return route.fulfill({
       response: answer,
-      body: body.replace('<div id="next"', '<div id="next" hx-get="/?handler=Next"').replace('<tr>\n                <td><a class="tag"', '<tr class="stale">\n                <td><a class="tag"'),
+      body: body.replace('<div id="next"', '<div id="next" hx-get="/?handler=Next"').replace(`<tr${row}`, `<tr class="stale"${row}`),
     });
   });
   const next = page.waitForResponse((response) => response.url().endsWith('handler=Next'));

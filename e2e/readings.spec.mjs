@@ -225,6 +225,8 @@ test('the bar leads to the calculator with what is known filled in', async ({ pa
 
 test('the bench supply is set, switched by key, and tells what the draw means', async ({ page }) => {
   await page.goto('/Jobs/142/Supply');
+  // The page asks the supply by itself; then its key is there.
+  await expect(page.locator('[data-key="o"]')).toBeVisible();
   // What stands in the fields is what the unit gets; nothing has to be set first.
   await page.keyboard.press('o');
   await expect(page.locator('#supply-state')).toContainText('Nothing is drawn');

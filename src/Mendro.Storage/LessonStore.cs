@@ -133,7 +133,8 @@ public sealed class LessonStore(ShopDatabase database, TimeProvider time)
                               r.words, j.closed_at IS NOT NULL AS closed, 0 AS excluded
                             FROM newest l CROSS JOIN jobs j ON j.id = l.job_id CROSS JOIN bench_records r ON r.job_id = l.job_id
                             WHERE r.kind = 'cause' AND r.subject = l.part_id AND r.withdrawn_at IS NULL
-                              AND CASE WHEN json_valid(r.payload) THEN json_extract(r.payload, '$.present') AND json_extract(r.payload, '$.mode') = l.mode_id END
+                              AND CASE WHEN json_valid(r.payload)
+                                THEN json_extract(r.payload, '$.present') AND json_extract(r.payload, '$.mode') = l.mode_id END
                               AND NOT EXISTS (SELECT 1 FROM excluded_lessons e WHERE e.record_id = r.id)
                             ORDER BY j.id DESC
                             """,
