@@ -66,8 +66,8 @@ public sealed record LessonCount
 /// <summary>Reads what the shop's jobs have taught, and keeps what must not count. Practice units teach nothing.</summary>
 public sealed class LessonStore(ShopDatabase database, TimeProvider time)
 {
-    // SQLite takes 500 parts of a UNION; fewer are prepared sooner.
-    private const int MostAtOnce = 100;
+    // Few at a time: preparing a UNION of many takes SQLite longer than asking often.
+    private const int MostAtOnce = 5;
 
     private const string Select = """
         SELECT r.id AS record_id, j.id AS job_id, j.number, j.profile_id, j.profile_version, j.revision,
