@@ -1,6 +1,7 @@
 using Dapper;
 using Mendro.Core.Jobs;
 using Mendro.Core.Profiles;
+using Microsoft.Data.Sqlite;
 
 namespace Mendro.Storage;
 
@@ -94,12 +95,25 @@ public sealed class LessonStore(ShopDatabase database, TimeProvider time)
     public ConfirmedCause? Find(long recordId) =>
         database.Read(connection => connection.QueryFirstOrDefault<ConfirmedCause>($"{Select} AND r.id = @recordId", new { recordId }));
 
-    /// <summary>The newest units that taught each of some causes, in one statement for all of them.</summary>
+    /// <summary>The newest units that taught each of some causes, a few at a time in one statement.</summary>
     /// <param name="causes">Profile, part and failure mode of each.</param>
     /// <param name="revision">Revision; blank for all.</param>
     /// <param name="most">Most units told of each.</param>
     public ILookup<(string ProfileId, string PartId, string ModeId), ConfirmedCause> Behind(
         IReadOnlyList<(string ProfileId, string PartId, string ModeId)> causes,
+        string revision,
+        int most
+    )
+    {
+        return database
+            .Read(connection => causes.Chunk(MostAtOnce).SelectMany(chunk => Newest(connection, chunk, revision, most)).ToList())
+            .DistinctBy(c => (c.JobId, c.PartId, c.ModeId))
+            .ToLookup(c => (c.ProfileId, c.PartId, c.ModeId));
+    }
+
+    private static IEnumerable<ConfirmedCause> Newest(
+        SqliteConnection connection,
+        (string ProfileId, string PartId, string ModeId)[] causes,
         string revision,
         int most
     )
@@ -119,32 +133,20 @@ public sealed class LessonStore(ShopDatabase database, TimeProvider time)
             );
         }
 
-        if (newest.Count == 0)
-            return Enumerable.Empty<ConfirmedCause>().ToLookup(c => (c.ProfileId, c.PartId, c.ModeId));
-        return database
-            .Read(connection =>
-                newest
-                    .Chunk(MostAtOnce)
-                    .SelectMany(chunk =>
-                        connection.Query<ConfirmedCause>(
-                            $"""
-                            WITH newest AS ({string.Join(" UNION ALL ", chunk)})
-                            SELECT r.id AS record_id, j.id AS job_id, j.number, j.profile_id, j.profile_version, j.revision, l.part_id, l.mode_id,
-                              r.words, j.closed_at IS NOT NULL AS closed, 0 AS excluded
-                            FROM newest l CROSS JOIN jobs j ON j.id = l.job_id CROSS JOIN bench_records r ON r.job_id = l.job_id
-                            WHERE r.kind = 'cause' AND r.subject = l.part_id AND r.withdrawn_at IS NULL
-                              AND CASE WHEN json_valid(r.payload)
-                                THEN json_extract(r.payload, '$.present') AND json_extract(r.payload, '$.mode') = l.mode_id END
-                              AND NOT EXISTS (SELECT 1 FROM excluded_lessons e WHERE e.record_id = r.id)
-                            ORDER BY j.id DESC
-                            """,
-                            parameters
-                        )
-                    )
-                    .ToList()
-            )
-            .DistinctBy(c => (c.JobId, c.PartId, c.ModeId))
-            .ToLookup(c => (c.ProfileId, c.PartId, c.ModeId));
+        return connection.Query<ConfirmedCause>(
+            $"""
+            WITH newest AS ({string.Join(" UNION ALL ", newest)})
+            SELECT r.id AS record_id, j.id AS job_id, j.number, j.profile_id, j.profile_version, j.revision, l.part_id, l.mode_id,
+              r.words, j.closed_at IS NOT NULL AS closed, 0 AS excluded
+            FROM newest l CROSS JOIN jobs j ON j.id = l.job_id CROSS JOIN bench_records r ON r.job_id = l.job_id
+            WHERE r.kind = 'cause' AND r.subject = l.part_id AND r.withdrawn_at IS NULL
+              AND CASE WHEN json_valid(r.payload)
+                THEN json_extract(r.payload, '$.present') AND json_extract(r.payload, '$.mode') = l.mode_id END
+              AND NOT EXISTS (SELECT 1 FROM excluded_lessons e WHERE e.record_id = r.id)
+            ORDER BY j.id DESC
+            """,
+            parameters
+        );
     }
 
     /// <summary>Causes that the shop has left out, the newest first; at most 200.</summary>

@@ -7,9 +7,6 @@ namespace Mendro.Storage;
 /// amounts.</summary>
 internal static class TransferGate
 {
-    // Nothing at a bench is larger, either way.
-    private const double MostNumber = 1e15;
-
     private static readonly string[] Amounts = ["paid", "asking", "value_working", "value_as_is", "value_parts", "cost"];
 
     /// <summary>The value as it may be stored.</summary>
@@ -18,7 +15,7 @@ internal static class TransferGate
     {
         switch (value)
         {
-            case double number when !(Math.Abs(number) <= MostNumber):
+            case double number when !(Math.Abs(number) <= QuantityText.Most):
                 throw new FormatException(string.Create(CultureInfo.InvariantCulture, $"{column.Name}: {number} is too large a number."));
             case string text when Amounts.Contains(column.Name):
                 return decimal.TryParse(text, NumberStyles.Float, CultureInfo.InvariantCulture, out _)
