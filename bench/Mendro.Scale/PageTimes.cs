@@ -26,7 +26,6 @@ internal sealed class PageTimes(Uri address, string folder, string label)
         using var visitor = new ShopVisitor(address);
         var live = _jobs.Live();
         var bench = live.Where(j => j.Shelf == Shelf.None).ToList();
-        var total = live.Count + 0L;
         Console.WriteLine($"| {(label.Length > 0 ? label : "page")} | p50 ms | p95 ms | KB |");
         Console.WriteLine("|---|---|---|---|");
 
@@ -64,7 +63,7 @@ internal sealed class PageTimes(Uri address, string folder, string label)
         await Time("intake", Rounds, _ => visitor.Get("/Intake"));
         await Time("gear", Rounds, _ => visitor.Get("/Gear"));
         await EightBenches(bench);
-        await Memory(visitor, total);
+        await Memory(visitor);
         return 0;
     }
 
@@ -142,7 +141,7 @@ internal sealed class PageTimes(Uri address, string folder, string label)
         Console.WriteLine(FormattableString.Invariant($"| eight benches, writes a second | {(took.Count + fixes.Count) / 10.0:0.0} | | |"));
     }
 
-    private async Task Memory(ShopVisitor visitor, long live)
+    private async Task Memory(ShopVisitor visitor)
     {
         Console.WriteLine(FormattableString.Invariant($"| memory before, MB | {Resident()} | | |"));
         for (var n = 0; n < LookedAt; n++)

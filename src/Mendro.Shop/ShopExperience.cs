@@ -81,9 +81,6 @@ public sealed class ShopExperience(
         /// <summary>Strength of the starting weights.</summary>
         public double Strength => strength;
 
-        /// <summary>Gear in use.</summary>
-        public IEnumerable<Gear> Gear => gear.Where(g => g.RetiredAt is null);
-
         /// <summary>All that bears on one job.</summary>
         public CaseContext For(Job job, DeviceModel model, IReadOnlyList<BenchRecord> records)
         {

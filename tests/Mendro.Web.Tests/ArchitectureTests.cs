@@ -116,7 +116,8 @@ public class ArchitectureTests
         wide.ShouldBeEmpty(string.Join("\n", wide.Take(20).Select(l => $"{l.File}:{l.Line} {l.Length}")));
     }
 
-    private static string Root()
+    /// <summary>Folder of the whole repository.</summary>
+    internal static string Root()
     {
         var folder = new DirectoryInfo(AppContext.BaseDirectory);
         while (!File.Exists(Path.Combine(folder!.FullName, "Mendro.slnx")))

@@ -60,18 +60,7 @@ public sealed class HostileInputTests : IDisposable
                 ("next", Script)
             )
         ) { }
-        using (
-            await _shop.Post(
-                "/Settings",
-                ("ShopName", Script),
-                ("Currency", "EUR"),
-                ("Rate", "30"),
-                ("Originality", "60"),
-                ("Strength", "2"),
-                ("LookMinutes", "20"),
-                ("LookPercent", "40")
-            )
-        ) { }
+        using (await _shop.SaveSettings(("ShopName", Script))) { }
         using (await _shop.Post($"/Jobs/{number}/HandOver", ("end", "Returned"), ("reason", Script), ("note", Script))) { }
         _shop.Jobs.Find(number)!.StatedReason.ShouldBe(Script);
 

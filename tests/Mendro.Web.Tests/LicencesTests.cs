@@ -55,7 +55,7 @@ public sealed partial class LicencesTests
 
     private static List<Package> Listed(string heading)
     {
-        var text = File.ReadAllText(Path.Combine(Root(), "docs", "licences.md"));
+        var text = File.ReadAllText(Path.Combine(ArchitectureTests.Root(), "docs", "licences.md"));
         var section = text[text.IndexOf(heading, StringComparison.Ordinal)..];
         var end = section.IndexOf("\n## ", 3, StringComparison.Ordinal);
         return (end < 0 ? section : section[..end])
@@ -69,7 +69,7 @@ public sealed partial class LicencesTests
     /// <summary>Packages that the projects of a folder restore, those that others bring along too.</summary>
     private static IEnumerable<string> Restored(string folder) =>
         Directory
-            .EnumerateFiles(Path.Combine(Root(), folder), "project.assets.json", SearchOption.AllDirectories)
+            .EnumerateFiles(Path.Combine(ArchitectureTests.Root(), folder), "project.assets.json", SearchOption.AllDirectories)
             .SelectMany(file =>
             {
                 using var assets = JsonDocument.Parse(File.ReadAllText(file));
@@ -84,7 +84,7 @@ public sealed partial class LicencesTests
 
     private static List<Package> Npm()
     {
-        using var locked = JsonDocument.Parse(File.ReadAllText(Path.Combine(Root(), "package-lock.json")));
+        using var locked = JsonDocument.Parse(File.ReadAllText(Path.Combine(ArchitectureTests.Root(), "package-lock.json")));
         return locked
             .RootElement.GetProperty("packages")
             .EnumerateObject()
@@ -100,7 +100,9 @@ public sealed partial class LicencesTests
 
     private static string PackageFolder()
     {
-        using var assets = JsonDocument.Parse(File.ReadAllText(Path.Combine(Root(), "src", "Mendro.Core", "obj", "project.assets.json")));
+        using var assets = JsonDocument.Parse(
+            File.ReadAllText(Path.Combine(ArchitectureTests.Root(), "src", "Mendro.Core", "obj", "project.assets.json"))
+        );
         return assets.RootElement.GetProperty("packageFolders").EnumerateObject().First().Name;
     }
 
@@ -110,13 +112,5 @@ public sealed partial class LicencesTests
         var name = package.Name.ToLowerInvariant();
         var file = Path.Combine(packages, name, package.Version.ToLowerInvariant(), name + ".nuspec");
         return File.Exists(file) && Expression().Match(File.ReadAllText(file)) is { Success: true } says ? says.Groups[1].Value : null;
-    }
-
-    private static string Root()
-    {
-        var root = new DirectoryInfo(AppContext.BaseDirectory);
-        while (!File.Exists(Path.Combine(root.FullName, "Mendro.slnx")))
-            root = root.Parent!;
-        return root.FullName;
     }
 }

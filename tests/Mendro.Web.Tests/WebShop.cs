@@ -90,14 +90,36 @@ public class WebShop : IDisposable
             ("Form.Currency", "EUR"),
             ("Form.Claim", "no light"),
         ];
-        fields.RemoveAll(f => more.Any(m => m.Name == f.Item1));
-        using var response = await Post("/Intake", [.. fields, .. more]);
+        using var response = await Post("/Intake", Instead(fields, more));
         response.StatusCode.ShouldBe(
             HttpStatusCode.Redirect,
             await response.Content.ReadAsStringAsync(TestContext.Current.CancellationToken)
         );
         return long.Parse(response.Headers.Location!.ToString().Split('/')[2], System.Globalization.CultureInfo.InvariantCulture);
     }
+
+    /// <summary>Sends the settings form as a shop has it, with some fields told otherwise.</summary>
+    public Task<HttpResponseMessage> SaveSettings(params (string Name, string Value)[] more) =>
+        Post(
+            "/Settings",
+            Instead(
+                [
+                    ("ShopName", "S"),
+                    ("Currency", "EUR"),
+                    ("Rate", "30"),
+                    ("Originality", "60"),
+                    ("Strength", "2"),
+                    ("LookMinutes", "20"),
+                    ("LookPercent", "40"),
+                ],
+                more
+            )
+        );
+
+    private static (string, string)[] Instead(
+        IEnumerable<(string Name, string Value)> fields,
+        IReadOnlyCollection<(string Name, string Value)> more
+    ) => [.. fields.Where(f => more.All(m => m.Name != f.Name)), .. more];
 
     public JobView View(long number) => Service<BenchDesk>().Open(Jobs.Find(number)!);
 

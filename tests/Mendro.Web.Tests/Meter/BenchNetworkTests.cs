@@ -55,20 +55,7 @@ public sealed class BenchNetworkTests
         listener.Start();
         var port = ((IPEndPoint)listener.LocalEndpoint).Port;
         using var shop = new WebShop();
-        using (
-            var saved = await shop.Post(
-                "/Settings",
-                ("ShopName", "S"),
-                ("Currency", "EUR"),
-                ("Rate", "30"),
-                ("Originality", "60"),
-                ("Strength", "2"),
-                ("LookMinutes", "20"),
-                ("LookPercent", "40"),
-                ("Meter", $"127.0.0.1:{port}"),
-                ("Supply", $"127.0.0.1:{port}")
-            )
-        )
+        using (var saved = await shop.SaveSettings(("Meter", $"127.0.0.1:{port}"), ("Supply", $"127.0.0.1:{port}")))
             saved.StatusCode.ShouldBe(HttpStatusCode.Redirect);
         var number = await shop.TakeIn();
         foreach (
@@ -91,17 +78,7 @@ public sealed class BenchNetworkTests
     public async Task A_far_address_is_not_even_saved()
     {
         using var shop = new WebShop();
-        using var refused = await shop.Post(
-            "/Settings",
-            ("ShopName", "S"),
-            ("Currency", "EUR"),
-            ("Rate", "30"),
-            ("Originality", "60"),
-            ("Strength", "2"),
-            ("LookMinutes", "20"),
-            ("LookPercent", "40"),
-            ("Meter", "203.0.113.9:5025")
-        );
+        using var refused = await shop.SaveSettings(("Meter", "203.0.113.9:5025"));
         refused.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
         (await WebShop.Parse(refused)).QuerySelector("[role=alert]")!.TextContent.ShouldContain("own network only");
     }
