@@ -1,10 +1,10 @@
 #!/usr/bin/env bash
 # Makes the tables of docs/diagnosis.md: bench/gap.sh [UNITS] [SEED] ["PROFILE …"]; progress on standard error, Markdown on standard output.
-# MENDRO names another command for machines than ./mendro, such as a built one.
+# MENDRO names another command for machines than ./mendro, such as a built one; WORLD is physics or network.
 set -euo pipefail
 cd "$(dirname "${BASH_SOURCE[0]}")/.."
-units=${1:-300} seed=${2:-1} mendro=${MENDRO:-./mendro}
-run() { $mendro simulate --profile "src/Mendro.Core/Library/Profiles/$1.json" --units "$2" --seed "$seed" --policy "$3" "${@:4}" --json; }
+units=${1:-300} seed=${2:-1} mendro=${MENDRO:-./mendro} world=${WORLD:-network}
+run() { $mendro simulate --profile "src/Mendro.Core/Library/Profiles/$1.json" --units "$2" --seed "$seed" --policy "$3" --world "$world" "${@:4}" --json; }
 field() { sed -n "s/.*\"$1\": *\([0-9.]*\).*/\1/p"; }
 profiles=${3:-$(cd src/Mendro.Core/Library/Profiles && ls *.json | sed 's/\.json$//' | grep -v '^generic-')}
 
@@ -22,7 +22,8 @@ for profile in $profiles; do
   echo "$profile done" >&2
 done
 
-# Worlds in which every fault's odds are a third to three times the library's; the advisor knows the library, or has closed 30 jobs too.
+# Learning: worlds of the network in which every fault's odds are a third to three times the library's; the advisor knows the library, or has closed 30 jobs too.
+[ "$world" = network ] || exit 0
 half=$((units / 2))
 echo
 echo "| profile | world | gap closed, library alone | after 30 closed jobs | advisor's minutes | after |"

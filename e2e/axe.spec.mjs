@@ -3,13 +3,17 @@
 import AxeBuilder from '@axe-core/playwright';
 import { test, expect } from './shop.mjs';
 
-const pages = ['/', '/Intake', '/Jobs', '/Jobs/123/Intake', '/Jobs/123/Find', '/Jobs/123/Find?select=fn:speaker', '/Jobs/123/Fix?part=switch',
-  '/Jobs/133/Prove', '/Jobs/123/HandOver', '/Jobs/101/Sheet', '/Jobs/123/Timeline', '/Models', '/Models/harrow-quartet', '/Settings', '/nothing-here',
-  '/Jobs/143/Find', '/Jobs/144/Find?select=provoke:power-light:pressed', '/Jobs/123/Why', '/Jobs/149/Swaps', '/Gear', '/Patterns',
-  '/Calculators',
+const pages = [
+  '/', '/Intake', '/Intake?Form.Profile=harrow-quartet', '/Intake?Form.Profile=zorbo', '/Jobs/123/Teach', '/Tools', '/Jobs',
+  '/Jobs/123/Intake', '/Jobs/123/Find', '/Jobs/123/Find?select=fn:speaker', '/Jobs/123/Fix?part=switch', '/Jobs/123/Apart?to=main',
+  '/Timers', '/Materials?s=bleach-1-10@copper&s=vinegar@lens', '/Jobs/133/Prove', '/Jobs/123/HandOver', '/Jobs/101/Sheet',
+  '/Jobs/123/Timeline', '/Models', '/Models/harrow-quartet', '/Models/dovrel-sextant/Check', '/Models/harrow-quartet/Card', '/Settings',
+  '/nothing-here', '/Jobs/143/Find', '/Jobs/144/Find?select=provoke:power-light:pressed', '/Jobs/123/Why', '/Jobs/149/Swaps', '/Gear',
+  '/Patterns', '/Calculators',
   '/Calculators/adapter?kind=dc&volts=12&amps=1&polarity=centre-positive&needKind=dc&needVolts=9&needAmps=0.85&needPolarity=centre-negative',
   '/Jobs/123/Compare', '/Jobs/123/Supply', '/Jobs/142/Contacts', '/Models/harrow-quartet/Good', '/Practice', '/Jobs/900001/Find',
-  '/Practice/900001', '/Models/Edit/harrow-duet', '/Models/Import'];
+  '/Practice/900001', '/Models/Edit/harrow-duet', '/Models/Import',
+];
 
 // One page without frames needs none of the blank pages the builder opens to join the frames' results.
 const serious = async (page, rules) => {

@@ -1,4 +1,5 @@
-// Takes the pictures in docs/screenshots from a demo that is running: node e2e/screenshots.mjs [address]
+// Takes the pictures in docs/screenshots from a demo that is running, and with a second address that of an empty shop:
+// node e2e/screenshots.mjs [address] [address of an empty shop]
 import { chromium } from 'playwright-core';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -6,22 +7,24 @@ import { fileURLToPath } from 'node:url';
 const address = process.argv[2] ?? 'http://127.0.0.1:5080';
 const folder = join(dirname(fileURLToPath(import.meta.url)), '../docs/screenshots');
 const views = [
-  ['bench', '/'], ['intake', '/Intake'], ['find', '/Jobs/123/Find'], ['find-dark', '/Jobs/124/Find', { colorScheme: 'dark' }],
+  ['bench', '/'], ['intake', '/Intake?Form.Profile=harrow-quartet'], ['find', '/Jobs/123/Find'],
   ['find-phone', '/Jobs/123/Find', { viewport: { width: 390, height: 780 } }], ['fix', '/Jobs/123/Fix?part=switch'], ['prove', '/Jobs/133/Prove'],
-  ['hand-over', '/Jobs/128/HandOver'], ['sheet', '/Jobs/103/Sheet'], ['model', '/Models/tarn-leaflet'],
-  ['find-large', '/Jobs/143/Find'], ['swaps', '/Jobs/149/Swaps'], ['why', '/Jobs/123/Why'], ['patterns', '/Patterns'], ['editor', '/Models/Edit/harrow-duet'],
-  ['practice', '/Jobs/900001/Find'],
-  ['calculators', '/Calculators/rectified?acVolts=9&current=0.5&farads=2200u&job=127'], ['contacts', '/Jobs/129/Contacts'], ['compare', '/Jobs/151/Compare'],
+  ['hand-over', '/Jobs/128/HandOver'], ['sheet', '/Jobs/103/Sheet'], ['builds', '/Intake?Form.Profile=pocket+thing+blue'], ['teach', '/Jobs/123/Teach'],
+  ['find-large', '/Jobs/143/Find'], ['swaps', '/Jobs/149/Swaps'], ['why', '/Jobs/123/Why'],
+  ['model-check', '/Models/dovrel-sextant/Check'], ['taking-apart', '/Jobs/123/Apart?to=main'],
+  ['materials', '/Materials?s=bleach-1-10@bare-plastic&s=vinegar@battery-contacts'],
+  ['calculators', '/Calculators/rectified?acVolts=9&current=0.5&farads=2200u&job=127'], ['contacts', '/Jobs/129/Contacts'],
 ];
 
 const browser = await chromium.launch({
   executablePath: '/usr/bin/chromium',
   args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--no-first-run'],
 });
+if (process.argv[3]) views.push(['first-hour', process.argv[3] + '/']);
 for (const [name, path, options = {}] of views) {
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, ...options });
   const page = await context.newPage();
-  await page.goto(address + path, { waitUntil: 'networkidle' });
+  await page.goto(path.startsWith('http') ? path : address + path, { waitUntil: 'networkidle' });
   await page.screenshot({ path: join(folder, `${name}.png`) });
   await context.close();
 }

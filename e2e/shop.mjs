@@ -16,11 +16,13 @@ const freePort = () => new Promise((resolve) => {
   });
 });
 
-const start = async (demo) => {
+/** Starts a shop of its own. */
+export const start = async (demo, models) => {
   const data = mkdtempSync(join(tmpdir(), 'mendro-e2e-'));
   const port = await freePort();
   const server = spawn('dotnet', [join(root, 'src/Mendro.Web/bin/Release/net10.0/Mendro.Web.dll'),
-    '--contentRoot', join(root, 'src/Mendro.Web'), '--data', data, '--demo', String(demo), '--port', String(port)], { stdio: ['ignore', 'pipe', 'pipe'] });
+    '--contentRoot', join(root, 'src/Mendro.Web'), '--data', data, '--port', String(port),
+    '--demo', String(demo), '--demo-models', String(models)], { stdio: ['ignore', 'pipe', 'pipe'] });
   let log = '';
   // The server says itself when it is open: nothing has to be waited for by the clock.
   await new Promise((resolve, reject) => {
@@ -39,8 +41,10 @@ const start = async (demo) => {
 
 export const test = base.extend({
   demo: [true, { option: true, scope: 'worker' }],
-  shop: [async ({ demo }, use) => {
-    const shop = await start(demo);
+  // The invented models; without them the shop begins with the builds alone.
+  models: [true, { option: true, scope: 'worker' }],
+  shop: [async ({ demo, models }, use) => {
+    const shop = await start(demo, models);
     await use(shop);
     shop.stop();
   }, { scope: 'worker' }],
@@ -53,5 +57,18 @@ export const test = base.extend({
     expect(errors, 'errors in the browser console').toEqual([]);
   },
 });
+
+/** Chooses a point on the map by keyboard, types a reading into the bar and files it. */
+export const fileAt = async (page, probe, reading) => {
+  const entry = page.locator('.reading-bar input.entry');
+  await page.keyboard.press('Escape');
+  await page.locator('.map a.probe', { hasText: `Probe: ${probe}` }).focus();
+  await page.keyboard.press('Enter');
+  await expect(page.locator('.reading-bar .at b')).toHaveText(probe);
+  await expect(entry).toBeFocused();
+  await page.keyboard.type(reading);
+  await page.keyboard.press('Enter');
+  await expect(page.locator(`.know details:has-text("${probe}")`)).toBeVisible();
+};
 
 export { expect };

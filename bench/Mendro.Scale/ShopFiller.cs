@@ -35,7 +35,7 @@ internal sealed class ShopFiller
     {
         _database = new ShopDatabase(Path.Combine(folder, "shop.db"));
         _database.Migrate();
-        new ProfileStore(_database, _clock).TakeIn(TradeLibrary.Shipped);
+        new ProfileStore(_database, _clock).TakeIn(TradeLibrary.Shipped, demo: true);
         (_jobs, _records) = (new JobStore(_database, _clock), new BenchRecordStore(_database, _clock));
         _models = TradeLibrary
             .Shipped.Profiles.Where(p => !p.Id.StartsWith("generic-", StringComparison.Ordinal))

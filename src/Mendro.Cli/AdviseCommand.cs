@@ -56,6 +56,7 @@ internal static class AdviseCommand
                             m.PartsCost,
                             m.ExpectedMinutes,
                             m.ChanceToWork,
+                            known = m.Known ? true : default(bool?),
                             outcomes = m.Outcomes.Select(o => new
                             {
                                 o.Answer,

@@ -10,7 +10,9 @@ public static class Commands
 {
     private const string Known =
         "diagnose FILE --json; advise --profile FILE --evidence FILE --json; simulate --profile FILE --units N --seed S "
-        + "--policy advisor|checklist|oracle --json; calc NAME key=value … --json; backup FILE; restore FILE; export DIR; import DIR";
+        + "--policy advisor|checklist|oracle --json; calc NAME key=value … --json; casebook FILE [--profiles DIR] --json; understand TEXT --json; "
+        + "materials FILE --json; teardown --profile FILE --to ID[,ID…] [--done ID,…] --json; "
+        + "backup FILE; restore FILE; export DIR; import DIR";
 
     private const long LargestFile = 16 * 1024 * 1024;
 
@@ -35,6 +37,10 @@ public static class Commands
             "advise" => AdviseCommand.Run(args[1..], output, error),
             "calc" => CalcCommand.Run(args[1..], output, error),
             "simulate" => SimulateCommand.Run(args[1..], output, error),
+            "understand" => UnderstandCommand.Run(args[1..], output, error),
+            "casebook" => CasebookCommand.Run(args[1..], output, error),
+            "materials" => MaterialsCommand.Run(args[1..], output, error),
+            "teardown" => TeardownCommand.Run(args[1..], output, error),
             "schema" => Schema(output),
             "backup" => SafekeepingCommands.Backup(args[1..], output, error),
             "restore" => SafekeepingCommands.Restore(args[1..], output, error),

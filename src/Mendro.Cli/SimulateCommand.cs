@@ -12,7 +12,11 @@ internal static class SimulateCommand
 
     public static int Run(string[] args, TextWriter output, TextWriter error)
     {
-        var options = CommandOptions.Read(args, ["--profile", "--units", "--seed", "--policy", "--shift", "--learn"], out var problem);
+        var options = CommandOptions.Read(
+            args,
+            ["--profile", "--units", "--seed", "--policy", "--shift", "--learn", "--worst", "--world"],
+            out var problem
+        );
         if (options is null)
             return Commands.Refuse(error, problem!);
         if (
@@ -39,6 +43,14 @@ internal static class SimulateCommand
             || learned > MostUnits
         )
             return Commands.Refuse(error, "--learn must be a whole number of closed jobs.");
+        if (!int.TryParse(options.Value("--worst") ?? "0", NumberStyles.None, CultureInfo.InvariantCulture, out var worst) || worst > units)
+            return Commands.Refuse(error, "--worst must be a whole number of units, not more than there are.");
+        var world = WorldKind.Network;
+        if (
+            options.Value("--world") is { } kind
+            && (kind.Length == 0 || !char.IsLetter(kind[0]) || !Enum.TryParse(kind, ignoreCase: true, out world))
+        )
+            return Commands.Refuse(error, "--world must be network or physics.");
         if (options.Model(out problem) is not { } model)
             return Commands.Refuse(error, problem!);
 
@@ -47,7 +59,8 @@ internal static class SimulateCommand
             units,
             seed,
             policy,
-            new SimulatedWorld(options.Value("--shift") is null ? null : shift, learned)
+            new SimulatedWorld(options.Value("--shift") is null ? null : shift, learned, Kind: world),
+            worst
         );
         output.WriteLine(
             options.Json

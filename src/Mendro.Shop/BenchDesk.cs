@@ -163,5 +163,10 @@ public static class JobCosts
 {
     /// <summary>Costs of a job at the shop's rate, with what is at stake in it.</summary>
     public static BenchCosts Of(Job job, ShopSettings shop) =>
-        new((double)shop.RatePerHour, shop.OriginalityMinutes, UncuredMinutes: WorthLine.UncuredMinutes(job.Values, shop.PerHour));
+        new(
+            (double)shop.RatePerHour,
+            shop.OriginalityMinutes,
+            UncuredMinutes: WorthLine.UncuredMinutes(job.Values, shop.PerHour),
+            StakeKnown: WorthLine.IsKnown(job.Values, shop.PerHour)
+        );
 }

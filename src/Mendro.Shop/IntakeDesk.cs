@@ -1,3 +1,4 @@
+using Mendro.Core;
 using Mendro.Core.Jobs;
 using Mendro.Core.Library;
 using Mendro.Core.Money;
@@ -17,19 +18,27 @@ public sealed record TakenIn(long Number);
 /// <param name="OwnerContact">Owner's phone, mail or address.</param>
 /// <param name="Marks">Condition marks; unknown ones are left out.</param>
 /// <param name="Baseline">Functions tried before anything was touched.</param>
+/// <param name="NewModel">Model to keep first, made from a build under a name that the shop did not know; its id is the job's.</param>
 public sealed record IntakeOrder(
     Job Job,
     string? OwnerName,
     string OwnerContact,
     IReadOnlyList<string> Marks,
-    IReadOnlyList<BaselineTrial> Baseline
+    IReadOnlyList<BaselineTrial> Baseline,
+    DeviceProfile? NewModel = null
 );
 
 /// <summary>One function of the baseline test.</summary>
 /// <param name="Function">Function id.</param>
 /// <param name="Passed">True when it worked.</param>
 /// <param name="Look">Look of the failure, when told.</param>
-public sealed record BaselineTrial(string Function, bool Passed, string? Look);
+/// <param name="Starts">How many times in a row, 1 or more.</param>
+public sealed record BaselineTrial(string Function, bool Passed, string? Look, int Starts = 1);
+
+/// <summary>How a typed line is understood.</summary>
+/// <param name="Said">What it says, or why it cannot be taken in.</param>
+/// <param name="NewName">The name in it that the shop does not know; blank when it names a model, or nothing.</param>
+public sealed record HeardLine(Outcome<Understanding> Said, string NewName);
 
 /// <summary>Intake: a unit at the door with its marks and baseline test, and what is corrected of it later.</summary>
 public sealed class IntakeDesk(
@@ -37,6 +46,7 @@ public sealed class IntakeDesk(
     BenchRecordStore records,
     ProfileStore profiles,
     ModelShelf models,
+    ModelMoveStore moves,
     SettingsStore settings,
     JobBench bench,
     TradeLibrary library,
@@ -50,18 +60,23 @@ public sealed class IntakeDesk(
             once,
             () =>
             {
-                if (models.Latest(order.Job.ProfileId) is not var (model, version))
+                // Two benches may name the same label at once: the second finds the model of the first.
+                if (order.NewModel is { } made && (profiles.Latest(made.Id) is null || moves.NowOf(made.Id) is null))
+                    profiles.Save(made);
+                // A page open since before two models were merged still names the one that is no more.
+                if (models.Latest(moves.NowOf(order.Job.ProfileId) ?? order.Job.ProfileId) is not var (model, version))
                     return Refusal.Invalid("That model is not known; choose one from the list.");
                 var now = time.GetUtcNow();
                 var bodies = order
                     .Marks.Distinct()
                     .Select(m => (RecordBody?)MarkNoted.Make(library, m))
-                    .Concat(order.Baseline.Select(b => FunctionTrial.Make(model, b.Function, b.Passed, b.Look)))
+                    .Concat(order.Baseline.Select(b => FunctionTrial.Make(model, b.Function, b.Passed, b.Look, b.Starts)))
                     .OfType<RecordBody>();
                 var job = jobs.TakeIn(
                     new NewJob(
                         order.Job with
                         {
+                            ProfileId = model.Profile.Id,
                             ProfileVersion = version,
                             ModelName = model.Profile.FullName,
                             Stage = WorkStage.Find,
@@ -83,20 +98,34 @@ public sealed class IntakeDesk(
             once,
             () =>
             {
-                var parsed = QuickIntake.Parse(line, profiles.All(), library);
-                if (!parsed.IsOk)
-                    return Refusal.Invalid(parsed.Problem);
-                var quick = parsed.Value;
+                var heard = Understanding.AtTheDoor(line, profiles.All(), library);
+                if (!heard.IsOk)
+                    return Refusal.Invalid(heard.Problem);
+                var said = heard.Value;
                 var job = new Job
                 {
-                    ProfileId = quick.Profile.Id,
-                    Claim = quick.Symptom,
+                    ProfileId = said.Profile!.Id,
+                    Claim = said.Claim,
                     Currency = settings.Get().Currency,
                 };
-                IReadOnlyList<BaselineTrial> baseline = quick.FunctionId is { } function ? [new(function, false, quick.LookId)] : [];
-                return TakeIn(new IntakeOrder(job, null, "", [], baseline));
+                // What was done to it before, and what moves when pressed, is the owner's word: it stays in the claim.
+                var baseline = said
+                    .Facts.Where(f => f is { Function: not null, Provoked: false })
+                    .Select(f => new BaselineTrial(f.Function!.Value, f.Passed, f.Look, f.Starts))
+                    .ToList();
+                return TakeIn(new IntakeOrder(job, null, "", [.. said.Facts.Select(f => f.Mark).OfType<string>()], baseline));
             }
         );
+
+    /// <summary>How a typed line would be understood; nothing is filed.</summary>
+    public HeardLine Heard(string? line)
+    {
+        var typed = (line ?? "").Trim();
+        var said = Understanding.AtTheDoor(typed, profiles.All(), library);
+        // A line of a length that can be taken fails for one reason only: it names no model of the shop.
+        var isNew = !said.IsOk && typed.Length is > 0 and <= Understanding.LongestLine;
+        return new HeardLine(said, isNew ? NewName.In(typed, library).Name : "");
+    }
 
     /// <summary>Corrects what was written down at intake.</summary>
     /// <param name="number">Number of the job.</param>

@@ -53,7 +53,10 @@ public sealed record NextLine(Job Job, WorkStage Stage, string Symptom, string M
             );
         if (view.Advice.Moves is [var move, ..] && target is not null && view.Worth is { GoOn: true } worth)
         {
-            var stage = move.Repair is null ? WorkStage.Find : WorkStage.Fix;
+            var stage =
+                move.Ends ? WorkStage.HandOver
+                : move.Repair is null ? WorkStage.Find
+                : WorkStage.Fix;
             return new NextLine(view.Job, stage, symptom, move.Title, move.Why, worth.ChanceToCure, move.Minutes);
         }
 

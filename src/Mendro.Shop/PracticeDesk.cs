@@ -6,6 +6,7 @@ using Mendro.Core.Money;
 using Mendro.Core.Quantities;
 using Mendro.Core.Readings;
 using Mendro.StandIns;
+using Mendro.StandIns.Physics;
 using Mendro.Storage;
 
 namespace Mendro.Shop;
@@ -45,7 +46,7 @@ public sealed class PracticeDesk(
             {
                 if (models.Latest(profileId) is not var (model, version))
                     return Refusal.Missing;
-                var unit = new PracticeBench(model, PracticeUnit.Draw(model, seed, 0), Simulation.Costs);
+                var unit = new PracticeBench(model, PhysicalUnit.Draw(model, seed, 0), Simulation.Costs);
                 unit.Baseline();
                 var now = time.GetUtcNow();
                 var job = jobs.TakeIn(
@@ -112,7 +113,7 @@ public sealed class PracticeDesk(
     /// <summary>The score of a practice unit: its own steps, the advisor's and the best possible.</summary>
     public PracticeScore Score(JobView view)
     {
-        PracticeUnit Draw() => PracticeUnit.Draw(view.Model, view.Job.PracticeSeed!.Value, 0);
+        PhysicalUnit Draw() => PhysicalUnit.Draw(view.Model, view.Job.PracticeSeed!.Value, 0);
         return new PracticeScore(
             Replay(view.Job, view.Model, view.Records),
             Simulation.Work(view.Model, Draw(), SimulatedPolicy.Advisor),
@@ -124,7 +125,7 @@ public sealed class PracticeDesk(
     /// <summary>The unit of a practice job with its past played again.</summary>
     public static PracticeBench Replay(Job job, DeviceModel model, IReadOnlyList<BenchRecord> held)
     {
-        var unit = new PracticeBench(model, PracticeUnit.Draw(model, job.PracticeSeed!.Value, 0), Simulation.Costs);
+        var unit = new PracticeBench(model, PhysicalUnit.Draw(model, job.PracticeSeed!.Value, 0), Simulation.Costs);
         foreach (var record in held.OrderBy(r => r.Id).Where(r => r.Note != Retest))
             record.Body.Replay(unit);
         return unit;

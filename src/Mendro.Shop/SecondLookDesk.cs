@@ -5,6 +5,13 @@ using Mendro.Storage;
 
 namespace Mendro.Shop;
 
+/// <summary>A unit worth another look.</summary>
+/// <param name="Job">Its job.</param>
+/// <param name="Look">Why.</param>
+/// <param name="Check">The check to make first: it would show the cause that was found in a like unit; null when the chance alone
+/// calls for the look.</param>
+public sealed record SecondLookLineUp(Job Job, SecondLookEntry Look, Probe? Check);
+
 /// <summary>When a cause is confirmed, scores every unit in the shop again that could share it; and takes units down for their
 /// second look.</summary>
 public sealed class SecondLookDesk(
@@ -40,18 +47,14 @@ public sealed class SecondLookDesk(
         {
             // What was found while the cause was withdrawn counts no more.
             var holds = lessons.Find(recordId) is { Excluded: false };
-            foreach (
-                var (job, before, after, minutes) in crossed.Where(c =>
-                    holds && jobs.Find(c.Job.Number) is { ClosedAt: null, DeletedAt: null }
-                )
-            )
-                looks.Add(job.Id, recordId, before, after, minutes);
+            foreach (var (job, why) in crossed.Where(c => holds && jobs.Find(c.Job.Number) is { ClosedAt: null, DeletedAt: null }))
+                looks.Add(job.Id, recordId, why);
             looks.Weighed(recordId);
             return holds ? crossed.Select(c => c.Job.Number).ToList() : [];
         });
     }
 
-    private List<(Job Job, double Before, double After, double Minutes)> Crossed(ConfirmedCause cause)
+    private List<(Job Job, LookReason Why)> Crossed(ConfirmedCause cause)
     {
         var now = experience.Now();
         var kind = models.Get(cause.ProfileId, cause.ProfileVersion).Profile.FindPart(cause.PartId)?.Kind;
@@ -60,7 +63,7 @@ public sealed class SecondLookDesk(
         var before = now.Without(teacher, taught, taught.Where(t => t.PartId != cause.PartId || t.ModeId != cause.ModeId).ToList());
         var shop = settings.Get();
         var line = new SecondLookLine(shop.SecondLookMinutes, shop.SecondLookChance);
-        var crossed = new List<(Job, double, double, double)>();
+        var crossed = new List<(Job, LookReason)>();
         var told = new Dictionary<(DeviceModel, string), (double[] Then, double[] Since, bool Same)>();
         (double[] Then, double[] Since, bool Same) Told(DeviceModel model, string revision)
         {
@@ -72,36 +75,52 @@ public sealed class SecondLookDesk(
             return told[(model, revision)] = (then, since, same);
         }
 
+        bool Same(Job job, PartFault fault) =>
+            fault.Mode.Id == cause.ModeId && (job.ProfileId == cause.ProfileId ? fault.Part.Id == cause.PartId : fault.Part.Kind == kind);
+
         foreach (var job in jobs.Live().Where(j => j.Id != cause.JobId))
         {
             var model = models.Of(job);
             if (!model.Profile.Parts.Any(p => p.Kind == kind && (job.ProfileId != cause.ProfileId || p.Id == cause.PartId)))
                 continue;
+            // In its model or its lot the same may be found by the same check; elsewhere only the chances move.
+            var like = job.ProfileId == cause.ProfileId || job.Lot.Length > 0 && job.Lot == teacher.Lot;
             var (then, since, same) = Told(model, job.Revision);
-            if (same)
+            if (same && !like)
                 continue;
             var held = records.Of(job.Id);
             var events = BenchRecord.Events(held);
             var gear = now.For(job, model, held).Gear;
+            var access = UnitAccess.Of(model, held);
             double Chance(double[] priors) =>
-                SecondLook.ChanceWithin(
-                    model,
-                    events,
-                    new CaseContext(priors, gear),
-                    UnitAccess.Of(model, held),
-                    JobCosts.Of(job, shop),
-                    line.Minutes
-                );
-            var nowIs = Chance(since);
+                SecondLook.ChanceWithin(model, events, new CaseContext(priors, gear), access, JobCosts.Of(job, shop), line.Minutes);
+            var check = like ? SecondLook.Undone(model, events, new CaseContext(since, gear), f => Same(job, f), access)?.Check.Id : null;
+            var nowIs = check is null && same ? 0 : Chance(since);
             // Below the line now, it has not crossed it, whatever it was.
-            if (nowIs < line.Chance)
+            if (check is null && nowIs < line.Chance)
                 continue;
-            var was = Chance(then);
-            if (line.Crossed(was, nowIs))
-                crossed.Add((job, was, nowIs, line.Minutes));
+            var was = same ? nowIs : Chance(then);
+            if (check is not null || line.Crossed(was, nowIs))
+                crossed.Add((job, new LookReason(was, nowIs, line.Minutes, check)));
         }
 
         return crossed;
+    }
+
+    /// <summary>Units worth another look, the best chance first; not what is ready to go.</summary>
+    public IReadOnlyList<SecondLookLineUp> Open(IReadOnlyList<Job> live)
+    {
+        var byId = live.Where(j => j.Shelf != Shelf.Ready).ToDictionary(j => j.Id);
+        return looks
+            .Open()
+            .Where(l => byId.ContainsKey(l.JobId))
+            .Select(l => (Job: byId[l.JobId], Look: l))
+            .Select(x => new SecondLookLineUp(
+                x.Job,
+                x.Look,
+                x.Look.CheckId.Length == 0 ? null : models.Of(x.Job).Profile.FindProbe(x.Look.CheckId)
+            ))
+            .ToList();
     }
 
     /// <summary>Takes a unit down for its second look.</summary>

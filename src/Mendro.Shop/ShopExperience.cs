@@ -91,7 +91,16 @@ public sealed class ShopExperience(
                 records
                     .SelectMany(r => r.Body.Pieces)
                     .DistinctBy(g => g.Id)
-                    .Select(g => new GearItem(g.Id, g.Name, g.Kind, gear.FirstOrDefault(p => p.Id == g.GearId)?.Uses ?? 0))
+                    .Select(g =>
+                        gear.FirstOrDefault(p => p.Id == g.GearId) is { } piece
+                            ? piece.ToItem(job.Id) with
+                            {
+                                Id = g.Id,
+                                Name = g.Name,
+                                Kind = g.Kind,
+                            }
+                            : new GearItem(g.Id, g.Name, g.Kind)
+                    )
                     .ToList()
             );
         }
@@ -129,27 +138,29 @@ public sealed class ShopExperience(
             if (owner._priors.Count > MostPriors)
                 owner._priors.Clear();
             var own = string.Join(',', taught.Select(c => $"{c.PartId.Value}.{c.ModeId}"));
+            var standard = gear.Where(g => g is { Standard: true, RetiredAt: null })
+                .DistinctBy(g => g.Kind)
+                .ToDictionary(g => g.Kind, g => g.ToItem(job.Id));
+            // What a piece showed with this very unit is evidence already: there the runs of the units before count.
+            var runs = string.Join(',', standard.Values.Where(g => g.UsesSinceRun is not null).Select(g => $"{g.Id}:{g.UsesSinceRun}"));
             return owner._priors.GetOrAdd(
-                string.Create(CultureInfo.InvariantCulture, $"{job.ProfileId}|{job.ProfileVersion}|{job.Revision}|{own}|{stamp}"),
-                _ => Weighed(model, Without(job, taught, []).Priors(model, job.Revision))
+                string.Create(CultureInfo.InvariantCulture, $"{job.ProfileId}|{job.ProfileVersion}|{job.Revision}|{own}|{runs}|{stamp}"),
+                _ => Weighed(model, Without(job, taught, []).Priors(model, job.Revision), standard)
             );
         }
 
         /// <summary>Chances as the diagnosis takes them: with the wear of the gear, and to three digits, so that a hundredth case of
         /// a cause does not have every unit worked out again for a change that no page would show.</summary>
-        private double[] Weighed(DeviceModel model, double[] priors) =>
-            Worn(model, priors).Select((p, f) => p == model.Faults[f].Prior ? p : Rounded(p)).ToArray();
+        private double[] Weighed(DeviceModel model, double[] priors, IReadOnlyDictionary<string, GearItem> standard) =>
+            Worn(model, priors, standard).Select((p, f) => p == model.Faults[f].Prior ? p : Rounded(p)).ToArray();
 
         /// <summary>The standard piece of each kind stands in every chain; the more it was used, the more it is suspect.</summary>
-        private double[] Worn(DeviceModel model, double[] priors)
+        private double[] Worn(DeviceModel model, double[] priors, IReadOnlyDictionary<string, GearItem> standard)
         {
-            var standard = gear.Where(g => g is { Standard: true, RetiredAt: null })
-                .DistinctBy(g => g.Kind)
-                .ToDictionary(g => g.Kind, g => g.Uses);
             for (var f = 0; f < priors.Length; f++)
             {
-                if (owner.GearKind(model.Faults[f].Part.Kind) is { } kind && standard.TryGetValue(kind.Kind, out var uses))
-                    priors[f] = GearWear.Prior(priors[f], kind, uses);
+                if (owner.GearKind(model.Faults[f].Part.Kind) is { } kind && standard.TryGetValue(kind.Kind, out var piece))
+                    priors[f] = GearWear.Prior(priors[f], kind, model.Faults[f].Mode, piece.UsesSinceCleaning, piece.UsesSinceRun);
             }
 
             return priors;

@@ -12,7 +12,7 @@ namespace Mendro.Shop;
 public sealed record SwapSlot(PartId Id, string Name, IReadOnlyList<SwapPiece> Choices);
 
 /// <summary>Swap trials: what can stand in for what, and the trial filed.</summary>
-public sealed class SwapDesk(JobBench bench, JobStore jobs, GearStore gear, ModelShelf models)
+public sealed class SwapDesk(JobBench bench, JobStore jobs, GearStore gear, ModelShelf models, PracticeDesk practice)
 {
     private static readonly Refusal NoGear = new(RefusalKind.Locked, "A practice unit has no gear to swap.");
 
@@ -46,6 +46,24 @@ public sealed class SwapDesk(JobBench bench, JobStore jobs, GearStore gear, Mode
                 )),
         ];
     }
+
+    /// <summary>Swaps a part of a practice unit for one that works and tries a function.</summary>
+    /// <param name="number">Number of the practice unit.</param>
+    /// <param name="function">Function tried.</param>
+    /// <param name="part">Part swapped out; one that comes off by hand.</param>
+    /// <param name="once">Key of the form.</param>
+    public Deed<FiledEntry> Practise(long number, FunctionId function, PartId part, string? once = null) =>
+        bench.On<FiledEntry>(
+            number,
+            once,
+            job =>
+                job.Job.PracticeSeed is not null
+                && job.Model.Profile.FindFunction(function) is { } tried
+                && SwapPlanner.Swappable(job.Model, function).Any(p => p.Id == part)
+                    ? practice.Do(job, unit => unit.Swap(tried, part))
+                    : Refusal.Missing,
+            practice: true
+        );
 
     /// <summary>Files a trial. With nothing swapped it is the plain trial of the function.</summary>
     /// <param name="number">Number of the job.</param>

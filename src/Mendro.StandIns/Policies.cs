@@ -27,7 +27,7 @@ internal sealed class AdvisorPolicy(BenchCosts costs, CaseContext context) : IPo
         var diagnosis = UnitDiagnosis.Make(bench.Model, bench.Events, context);
         if (!diagnosis.IsOk)
             return false;
-        if (_advisor.Advise(diagnosis.Value, bench.Access).Moves.FirstOrDefault() is not { } move)
+        if (_advisor.Advise(diagnosis.Value, bench.Access).Moves.FirstOrDefault(m => !m.Ends) is not { } move)
         {
             // Out of advice: the last failure may have been a bench error, so it is tried again before the unit is given up.
             if (_triedAgain++ >= MostTriedAgain)
@@ -40,6 +40,8 @@ internal sealed class AdvisorPolicy(BenchCosts costs, CaseContext context) : IPo
             bench.Repair(repair.Part.Id, repair.Method, target, move.Why);
         else if (move.Probe is { } probe)
             bench.Measure(probe, move.Why);
+        else if (move.SwapOut is { } part)
+            bench.Swap(move.Function!, part, move.Why);
         else if (move.Provoke is { } how)
             bench.Provoke(move.Function!, how, move.Why);
         else
@@ -103,7 +105,7 @@ internal sealed class ChecklistPolicy : IPolicy
             .Profile.Parts.Where(p => closure.Contains(p.Id))
             .SelectMany(p =>
                 model
-                    .Library.MethodsFor(p.Kind)
+                    .MethodsFor(p)
                     .Select(m =>
                         (Part: p, Method: m, Done: bench.Events.OfType<RepairDone>().Count(r => r.PartId == p.Id && r.MethodId == m.Id))
                     )
@@ -111,15 +113,7 @@ internal sealed class ChecklistPolicy : IPolicy
             .Where(x => x.Done < 2)
             .OrderByDescending(x => enclosed.Contains(x.Part.Id))
             .ThenBy(x => cleared.Contains(x.Part.Id))
-            .ThenBy(x =>
-                x.Method.Type switch
-                {
-                    MethodType.Swap or MethodType.Clean => 0,
-                    MethodType.Repair => 1,
-                    MethodType.Replace => 2,
-                    _ => 3,
-                }
-            )
+            .ThenBy(x => x.Method.Type.Harshness())
             .ThenBy(x => x.Method.Minutes + model.Profile.Preparation.Minutes(AccessState.Closed, x.Method.State))
             .ThenByDescending(x => x.Done)
             .FirstOrDefault();
@@ -148,8 +142,8 @@ internal sealed class OraclePolicy(BenchCosts costs) : IPolicy
         var best = faults
             .Concat(damaged.Select(bench.Unit.DamageOf))
             .SelectMany(f =>
-                library
-                    .MethodsFor(f.Part.Kind)
+                bench
+                    .Model.MethodsFor(f.Part)
                     .Concat(library.MethodsFor("*"))
                     .Select(m => (f.Part, Method: m, Success: Success(bench, m, f)))
             )
@@ -164,10 +158,14 @@ internal sealed class OraclePolicy(BenchCosts costs) : IPolicy
         return true;
     }
 
-    private static double Success(PracticeBench bench, Method method, PartFault fault) =>
-        EvidenceWeights.Success(
+    private static double Success(PracticeBench bench, Method method, PartFault fault)
+    {
+        var done = bench.Events.OfType<RepairDone>().Where(r => r.PartId == fault.Part.Id).ToList();
+        return EvidenceWeights.Success(
             method,
             fault,
-            bench.Events.OfType<RepairDone>().Count(r => r.PartId == fault.Part.Id && r.MethodId == method.Id)
+            done.Count(r => r.MethodId == method.Id),
+            done.Select(r => bench.Model.Library.FindMethod(r.MethodId)).OfType<Method>()
         );
+    }
 }

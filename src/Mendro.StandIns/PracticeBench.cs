@@ -14,7 +14,7 @@ namespace Mendro.StandIns;
 public sealed record PracticeStep(string Title, string Answer, string? Why, double Minutes);
 
 /// <summary>A practice unit on the bench: every touch costs its minutes and is written down.</summary>
-public sealed class PracticeBench(DeviceModel model, PracticeUnit unit, BenchCosts costs) : IReplayBench
+public sealed class PracticeBench(DeviceModel model, HiddenUnit unit, BenchCosts costs) : IReplayBench
 {
     private readonly List<BenchEvent> _events = [];
     private readonly List<RecordBody> _bodies = [];
@@ -24,7 +24,7 @@ public sealed class PracticeBench(DeviceModel model, PracticeUnit unit, BenchCos
     public DeviceModel Model { get; } = model;
 
     /// <summary>The unit; only the oracle may look into it.</summary>
-    public PracticeUnit Unit { get; } = unit;
+    public HiddenUnit Unit { get; } = unit;
 
     /// <summary>What happened, in order.</summary>
     public IReadOnlyList<BenchEvent> Events => _events;
@@ -47,11 +47,18 @@ public sealed class PracticeBench(DeviceModel model, PracticeUnit unit, BenchCos
     /// <summary>True when every function worked when last tried.</summary>
     public bool AllWork => Model.Profile.Functions.All(f => UnitDiagnosis.StateOf(_events, f.Id) == FunctionState.Works);
 
-    /// <summary>Tries every function once.</summary>
+    /// <summary>Tries every function that was not tried yet and can be: without a light, or a start, the others are no subject.</summary>
     public void Baseline()
     {
-        foreach (var function in Model.Profile.Functions)
-            Try(function);
+        var untried = Model
+            .Profile.Functions.Where(f => UnitDiagnosis.StateOf(_events, f.Id) == FunctionState.NotTried)
+            .OrderBy(f => Model.Closure(f.Id).Count)
+            .ToList();
+        foreach (var function in untried)
+        {
+            if (UnitDiagnosis.CanBeTried(Model, function, _events))
+                Try(function);
+        }
     }
 
     /// <summary>Tries a function.</summary>
@@ -59,7 +66,7 @@ public sealed class PracticeBench(DeviceModel model, PracticeUnit unit, BenchCos
     {
         var (works, look) = Unit.Try(function);
         Happened(new FunctionTrial(function.Id, works, look));
-        var name = Model.Library.FindFunctionKind(function.Kind)?.Looks.FirstOrDefault(l => l.Id == look)?.Name;
+        var name = Model.Library.FindLook(function.Kind, look)?.Name;
         Step($"Try: {function.Name}", works ? "works" : name ?? "fails", why, function.Minutes);
     }
 
@@ -67,14 +74,9 @@ public sealed class PracticeBench(DeviceModel model, PracticeUnit unit, BenchCos
     public void Measure(Probe probe, string? why = null)
     {
         var opened = Reach(probe.State);
-        var outcome = Unit.Probe(probe);
-        Happened(ProbeReading.Told(probe, outcome));
-        Step(
-            MoveWords.CheckTitle(probe),
-            outcome == ProbeOutcome.Normal ? MoveWords.GoodAnswer(probe) : MoveWords.BadAnswer(probe),
-            why,
-            opened + probe.Minutes
-        );
+        var told = Unit.Measure(probe);
+        Happened(told);
+        Step(MoveWords.CheckTitle(probe), told.Reading?.ToString() ?? told.Verdict, why, opened + probe.Minutes);
     }
 
     /// <summary>Presses, flexes or warms the unit and watches a function.</summary>
@@ -89,6 +91,15 @@ public sealed class PracticeBench(DeviceModel model, PracticeUnit unit, BenchCos
             why,
             opened + MoveWords.ProvokeMinutes(function, how)
         );
+    }
+
+    /// <summary>Tries a function with another piece, one that works, in the place of a part.</summary>
+    public void Swap(DeviceFunction function, PartId part, string? why = null)
+    {
+        var chain = SwapPlanner.Chain(Model, function.Id, [part]);
+        var works = Unit.Swap(function, chain);
+        Happened(new SwapTrial(function.Id, works ? SwapResult.Pass : SwapResult.Fail, chain, [part], []));
+        Step(MoveWords.SwapTitle(function, Model.Profile.FindPart(part)!), works ? "works" : "still fails", why, function.Minutes + 1);
     }
 
     /// <summary>Carries a method out, then tries what it was for; when that works, everything else that failed too.</summary>
@@ -125,6 +136,8 @@ public sealed class PracticeBench(DeviceModel model, PracticeUnit unit, BenchCos
     void IReplayBench.Provoke(DeviceFunction function, Provocation how) => Provoke(function, how);
 
     /// <inheritdoc/>
+    void IReplayBench.Swap(DeviceFunction function, PartId part) => Swap(function, part);
+
     void IReplayBench.Repair(PartId part, MethodId method)
     {
         if (Model.Library.FindMethod(method) is { } known && Model.Profile.FindPart(part) is not null)

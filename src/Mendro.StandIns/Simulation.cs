@@ -1,5 +1,6 @@
 using Mendro.Core.Diagnosis;
 using Mendro.Core.Profiles;
+using Mendro.StandIns.Physics;
 
 namespace Mendro.StandIns;
 
@@ -25,6 +26,7 @@ public enum SimulatedPolicy
 /// <param name="P90Minutes">Minutes that nine of ten units stay below.</param>
 /// <param name="ShareCured">Share of units with every function working at the end, 0 to 1.</param>
 /// <param name="MeanCost">Mean cost of parts, in the library's currency units.</param>
+/// <param name="Worst">Units that took longest, when they were asked for.</param>
 public sealed record SimulationResult(
     int Units,
     long Seed,
@@ -32,14 +34,39 @@ public sealed record SimulationResult(
     double MeanMinutes,
     double P90Minutes,
     double ShareCured,
-    double MeanCost
+    double MeanCost,
+    IReadOnlyList<WorkedUnit>? Worst = null
 );
+
+/// <summary>A unit as a policy worked on it.</summary>
+/// <param name="Number">Number of the unit within the seed.</param>
+/// <param name="Faults">Faults it came with.</param>
+/// <param name="Minutes">Minutes it took.</param>
+/// <param name="Cured">True when everything worked at the end.</param>
+/// <param name="Steps">What was done and what came of it.</param>
+public sealed record WorkedUnit(int Number, IReadOnlyList<string> Faults, double Minutes, bool Cured, IReadOnlyList<string> Steps);
 
 /// <summary>A world in which faults are not as frequent as the library says, and what a shop has learned of it.</summary>
 /// <param name="ShiftSeed">Seed of the world's own frequencies; null when they are the library's.</param>
 /// <param name="Learned">Closed jobs of the same model that the advisor has learned from, 0 or more.</param>
 /// <param name="Strength">How many cases found the library's weights are worth when the shop learns.</param>
-public sealed record SimulatedWorld(long? ShiftSeed = null, int Learned = 0, double Strength = ShopLessons.DefaultStrength);
+/// <param name="Kind">What the units obey.</param>
+public sealed record SimulatedWorld(
+    long? ShiftSeed = null,
+    int Learned = 0,
+    double Strength = ShopLessons.DefaultStrength,
+    WorldKind Kind = WorldKind.Network
+);
+
+/// <summary>What practice units obey.</summary>
+public enum WorldKind
+{
+    /// <summary>The network that diagnoses them.</summary>
+    Network,
+
+    /// <summary>Circuits, signals, force and warmth.</summary>
+    Physics,
+}
 
 /// <summary>Lets a policy work on drawn units and counts minutes, cures and cost.</summary>
 public static class Simulation
@@ -56,19 +83,39 @@ public static class Simulation
     /// <param name="seed">Seed; the same seed gives the same units to every policy.</param>
     /// <param name="policy">Policy.</param>
     /// <param name="world">World the units come from; null for the library's.</param>
-    public static SimulationResult Run(DeviceModel model, int units, long seed, SimulatedPolicy policy, SimulatedWorld? world = null)
+    /// <param name="worst">How many of the units that took longest to tell of, those not cured first.</param>
+    public static SimulationResult Run(
+        DeviceModel model,
+        int units,
+        long seed,
+        SimulatedPolicy policy,
+        SimulatedWorld? world = null,
+        int worst = 0
+    )
     {
         world ??= new SimulatedWorld();
         var priors = world.ShiftSeed is { } shift ? PracticeUnit.ShiftedPriors(model, shift) : null;
         var context = world.Learned > 0 ? Learn(model, seed, world, priors) : CaseContext.None;
         var runs = new (double Minutes, bool Cured, decimal Cost)[units];
+        var worked = new WorkedUnit?[worst > 0 ? units : 0];
         Parallel.For(
             0,
             units,
             n =>
             {
-                var bench = Work(model, PracticeUnit.Draw(model, seed, n, priors), policy, context);
+                HiddenUnit unit =
+                    world.Kind == WorldKind.Physics ? PhysicalUnit.Draw(model, seed, n, priors) : PracticeUnit.Draw(model, seed, n, priors);
+                var faults = unit.Present.Select(f => model.Faults[f].Id).Order(StringComparer.Ordinal).ToList();
+                var bench = Work(model, unit, policy, context);
                 runs[n] = (bench.Minutes, bench.AllWork, bench.PartsCost);
+                if (worst > 0)
+                    worked[n] = new WorkedUnit(
+                        n,
+                        faults,
+                        bench.Minutes,
+                        bench.AllWork,
+                        bench.Steps.Select(s => FormattableString.Invariant($"{s.Title}: {s.Answer}, {s.Minutes:0.#} min")).ToList()
+                    );
             }
         );
         var sorted = runs.Select(r => r.Minutes).Order().ToList();
@@ -79,12 +126,13 @@ public static class Simulation
             sorted.Average(),
             sorted[(int)Math.Ceiling(0.9 * units) - 1],
             runs.Count(r => r.Cured) / (double)units,
-            (double)runs.Average(r => r.Cost)
+            (double)runs.Average(r => r.Cost),
+            worst > 0 ? worked.OfType<WorkedUnit>().OrderBy(w => w.Cured).ThenByDescending(w => w.Minutes).Take(worst).ToList() : null
         );
     }
 
     /// <summary>Lets a policy work on one unit, from the baseline test to the end.</summary>
-    public static PracticeBench Work(DeviceModel model, PracticeUnit unit, SimulatedPolicy policy, CaseContext? context = null)
+    public static PracticeBench Work(DeviceModel model, HiddenUnit unit, SimulatedPolicy policy, CaseContext? context = null)
     {
         IPolicy who = policy switch
         {
@@ -94,9 +142,22 @@ public static class Simulation
         };
         var bench = new PracticeBench(model, unit, Costs);
         bench.Baseline();
-        while (bench.Minutes < LongestMinutes && UnitDiagnosis.ChooseTarget(model, bench.Events) is { } target)
-            if (!who.Step(bench, target))
+        while (bench.Minutes < LongestMinutes)
+        {
+            if (UnitDiagnosis.ChooseTarget(model, bench.Events) is { } target)
+            {
+                if (!who.Step(bench, target))
+                    break;
+                continue;
+            }
+
+            // What could not be tried before is tried now.
+            var before = bench.Steps.Count;
+            bench.Baseline();
+            if (bench.Steps.Count == before)
                 break;
+        }
+
         return bench;
     }
 

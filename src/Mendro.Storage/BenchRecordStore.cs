@@ -17,20 +17,6 @@ public sealed class BenchRecordStore(ShopDatabase database, TimeProvider time)
                 .ToList()
         );
 
-    /// <summary>Records of several jobs that hold, by job.</summary>
-    public ILookup<JobId, BenchRecord> OfAll(IReadOnlyList<JobId> jobIds) =>
-        database.Read(connection =>
-            connection
-                .Query<Row>(
-                    """
-                    SELECT * FROM bench_records WHERE withdrawn_at IS NULL AND job_id IN (SELECT value FROM json_each(@ids)) ORDER BY seq, id
-                    """,
-                    new { ids = JsonSerializer.Serialize(jobIds.Select(j => j.Value)) }
-                )
-                .Select(r => r.ToRecord())
-                .ToLookup(r => r.JobId)
-        );
-
     /// <summary>The record, withdrawn or not, or null.</summary>
     public BenchRecord? Find(long id) =>
         database.Read(connection =>

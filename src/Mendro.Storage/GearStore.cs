@@ -1,4 +1,6 @@
 using Dapper;
+using Mendro.Core.Jobs;
+using Microsoft.Data.Sqlite;
 
 namespace Mendro.Storage;
 
@@ -6,19 +8,22 @@ namespace Mendro.Storage;
 /// counts no more.</summary>
 public sealed class GearStore(ShopDatabase database, TimeProvider time)
 {
+    // Trials that are looked through for a unit that ran well: before that, wear has long made it suspect again.
+    private const int MostTrials = 100;
+
     // Uses in trials are counted by triggers, as trials are filed, withdrawn and brought back.
     private const string Select = "SELECT g.*, g.other_uses + g.trial_uses AS uses FROM gear g";
 
     /// <summary>Gear in use, by kind and name.</summary>
     public IReadOnlyList<Gear> InUse() =>
         database.Read(connection =>
-            connection.Query<Gear>($"{Select} WHERE g.retired_at IS NULL ORDER BY g.kind, g.standard DESC, g.name").AsList()
+            WithRuns(connection, connection.Query<Gear>($"{Select} WHERE g.retired_at IS NULL ORDER BY g.kind, g.standard DESC, g.name"))
         );
 
     /// <summary>All gear, retired pieces last.</summary>
     public IReadOnlyList<Gear> All() =>
         database.Read(connection =>
-            connection.Query<Gear>($"{Select} ORDER BY g.retired_at IS NOT NULL, g.kind, g.standard DESC, g.name").AsList()
+            WithRuns(connection, connection.Query<Gear>($"{Select} ORDER BY g.retired_at IS NOT NULL, g.kind, g.standard DESC, g.name"))
         );
 
     /// <summary>Adds a piece; the first of its kind becomes the standard one.</summary>
@@ -60,6 +65,41 @@ public sealed class GearStore(ShopDatabase database, TimeProvider time)
 
     /// <summary>Brings a piece back into use.</summary>
     public void Restore(long id) => Change("UPDATE gear SET retired_at = NULL WHERE id = @id", id);
+
+    /// <summary>The newest trials of each piece: which units ran well with it, and how often it was used since. Uses that no trial tells
+    /// of may have come at any time, and count as later.</summary>
+    private static List<Gear> WithRuns(SqliteConnection connection, IEnumerable<Gear> pieces) =>
+        pieces
+            .Select(piece =>
+            {
+                var trials = connection
+                    .Query<(JobId Job, bool Ran)>(
+                        """
+                        SELECT r.job_id, CASE WHEN json_valid(r.payload) THEN json_extract(r.payload, '$.result') = 'pass' ELSE 0 END AS ran
+                        FROM gear_uses u JOIN bench_records r ON r.id = u.record_id
+                        WHERE u.gear_id = @Id AND r.withdrawn_at IS NULL AND r.at >= @CleanedAt ORDER BY u.record_id DESC LIMIT @MostTrials
+                        """,
+                        new
+                        {
+                            piece.Id,
+                            piece.CleanedAt,
+                            MostTrials,
+                        }
+                    )
+                    .ToList();
+                var other = Math.Max(0, piece.Uses - trials.Count);
+                return piece with
+                {
+                    Runs = trials
+                        .Select((t, n) => (t.Job, t.Ran, UsesSince: n + (trials.Count < MostTrials ? other : 0)))
+                        .Where(t => t.Ran)
+                        .DistinctBy(t => t.Job)
+                        .Take(2)
+                        .Select(t => (t.Job, t.UsesSince))
+                        .ToList(),
+                };
+            })
+            .ToList();
 
     private void Change(string sql, long id) =>
         database.Write((connection, transaction) => connection.Execute(sql, new { id, at = time.GetUtcNow() }, transaction));

@@ -10,6 +10,17 @@ namespace Mendro.Storage;
 /// <summary>The jobs. Every write is a transaction and leaves a line in the timeline.</summary>
 public sealed class JobStore(ShopDatabase database, TimeProvider time)
 {
+    /// <summary>Moves a job to another version of its model; its records stay as they are.</summary>
+    public void MoveToVersion(JobId id, long version) =>
+        database.Write(
+            (connection, transaction) =>
+                connection.Execute("UPDATE jobs SET profile_version = @version WHERE id = @id", new { id, version }, transaction)
+        );
+
+    /// <summary>True when a unit was ever taken in, practice units left out.</summary>
+    public bool Any() =>
+        database.Read(connection => connection.ExecuteScalar<bool>("SELECT EXISTS (SELECT 1 FROM jobs WHERE practice_seed IS NULL)"));
+
     /// <summary>Practice units are numbered upwards from here, so that the shop's own numbers stay without gaps.</summary>
     public const long FirstPractice = 900_000;
 

@@ -8,14 +8,31 @@ namespace Mendro.Storage;
 public sealed class ProfileStore(ShopDatabase database, TimeProvider time)
 {
     /// <summary>
-    /// Puts the shipped profiles in, as a new version where they have changed. A model that the shop has made its own
-    /// stays as the shop has it.
+    /// Puts the builds and the generic profiles in, as a new version where they have changed. A model that the shop has made its own
+    /// stays as the shop has it. The invented models belong to the demo: another shop keeps those it has used, and loses the others.
     /// </summary>
-    public void TakeIn(TradeLibrary library) =>
+    /// <param name="library">The library.</param>
+    /// <param name="demo">True to take the invented models in too.</param>
+    public void TakeIn(TradeLibrary library, bool demo) =>
         database.Write(
             (connection, transaction) =>
             {
-                foreach (var profile in library.Profiles)
+                var invented = library.Profiles.Where(p => !p.Generic).Select(p => p.Id).ToList();
+                if (!demo)
+                    connection.Execute(
+                        """
+                        DELETE FROM profiles WHERE id IN @invented
+                          AND NOT EXISTS (SELECT 1 FROM profiles o WHERE o.id = profiles.id AND o.origin = 'shop')
+                          AND NOT EXISTS (SELECT 1 FROM jobs j WHERE j.profile_id = profiles.id)
+                          AND NOT EXISTS (SELECT 1 FROM good_readings g WHERE g.profile_id = profiles.id)
+                        """,
+                        new { invented },
+                        transaction
+                    );
+                var kept = connection
+                    .Query<string>("SELECT DISTINCT id FROM profiles WHERE id IN @invented", new { invented }, transaction)
+                    .ToHashSet();
+                foreach (var profile in library.ForAnyShop.Concat(library.Profiles.Where(p => !p.Generic && (demo || kept.Contains(p.Id)))))
                 {
                     var json = ProfileJson.Write(profile);
                     var latest = connection.QueryFirstOrDefault<(long Version, string Json, string Origin)?>(
@@ -48,6 +65,8 @@ public sealed class ProfileStore(ShopDatabase database, TimeProvider time)
         database.Write(
             (connection, transaction) =>
             {
+                // One whose making was taken back is in use again.
+                connection.Execute("DELETE FROM retired_models WHERE id = @Id AND now_id IS NULL", new { profile.Id }, transaction);
                 var json = ProfileJson.Write(profile);
                 var latest = connection.QueryFirstOrDefault<(long Version, string Json)?>(
                     "SELECT version, json FROM profiles WHERE id = @Id ORDER BY version DESC LIMIT 1",
@@ -110,11 +129,20 @@ public sealed class ProfileStore(ShopDatabase database, TimeProvider time)
         return row is { } found && Parse(found.Json) is { } profile ? (profile, found.Version) : null;
     }
 
-    /// <summary>The latest version of every profile, own models first, generic ones last.</summary>
+    /// <summary>Ids that are in use or were.</summary>
+    public IReadOnlySet<string> Ids() =>
+        database.Read(connection => connection.Query<string>("SELECT DISTINCT id FROM profiles").ToHashSet());
+
+    /// <summary>The latest version of every profile that is not retired, own models first, generic ones last.</summary>
     public IReadOnlyList<DeviceProfile> All() =>
         database.Read(connection =>
             connection
-                .Query<string>("SELECT json FROM profiles p WHERE version = (SELECT max(version) FROM profiles q WHERE q.id = p.id)")
+                .Query<string>(
+                    """
+                    SELECT json FROM profiles p WHERE version = (SELECT max(version) FROM profiles q WHERE q.id = p.id)
+                      AND NOT EXISTS (SELECT 1 FROM retired_models r WHERE r.id = p.id)
+                    """
+                )
                 .Select(Parse)
                 .OfType<DeviceProfile>()
                 .OrderBy(p => p.Generic)

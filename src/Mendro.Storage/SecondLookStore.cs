@@ -1,5 +1,6 @@
 using Dapper;
 using Mendro.Core.Jobs;
+using Mendro.Core.Profiles;
 
 namespace Mendro.Storage;
 
@@ -18,6 +19,11 @@ public sealed record SecondLookEntry
     /// <summary>The cause in words.</summary>
     public string Words { get; init; } = "";
 
+    /// <summary>The cause without the words of its record: part and failure.</summary>
+    public string Cause => Words.StartsWith(SeenPrefix, StringComparison.Ordinal) ? Words[SeenPrefix.Length..] : Words;
+
+    private const string SeenPrefix = "Cause seen: ";
+
     /// <summary>Chance before, 0 to 1.</summary>
     public double Before { get; init; }
 
@@ -26,23 +32,36 @@ public sealed record SecondLookEntry
 
     /// <summary>Minutes of work the chance is for.</summary>
     public double Minutes { get; init; }
+
+    /// <summary>Check that was not made yet and would show the cause; blank when the chance alone calls for the look.</summary>
+    public string CheckId { get; init; } = "";
 }
+
+/// <summary>Why a unit is worth another look.</summary>
+/// <param name="Before">Chance to be cured within the minutes before the cause was found elsewhere, 0 to 1.</param>
+/// <param name="After">Chance since, 0 to 1.</param>
+/// <param name="Minutes">Minutes of work.</param>
+/// <param name="CheckId">Check that would show the same cause and was not made; null when the chance alone calls for it.</param>
+public sealed record LookReason(double Before, double After, double Minutes, ProbeId? CheckId = null);
 
 /// <summary>Keeps the second looks until they are taken or dismissed.</summary>
 public sealed class SecondLookStore(ShopDatabase database, TimeProvider time)
 {
-    /// <summary>Open entries, the newest of each job; none for jobs that are closed or whose cause was withdrawn or excluded.</summary>
+    /// <summary>Open entries, the newest of each job; none for jobs that are closed, whose cause was withdrawn or
+    /// excluded, or whose check was made since.</summary>
     public IReadOnlyList<SecondLookEntry> Open() =>
         database.Read(connection =>
             connection
                 .Query<SecondLookEntry>(
                     """
-                    SELECT s.id, s.job_id, c.number AS found_in, r.words, s.before, s.after, s.minutes
+                    SELECT s.id, s.job_id, c.number AS found_in, r.words, s.before, s.after, s.minutes, s.check_id
                     FROM jobs j CROSS JOIN second_looks s ON s.job_id = j.id
                       CROSS JOIN bench_records r ON r.id = s.cause_record_id CROSS JOIN jobs c ON c.id = r.job_id
                     WHERE s.dismissed_at IS NULL AND j.closed_at IS NULL AND j.deleted_at IS NULL AND j.practice_seed IS NULL
                       AND r.withdrawn_at IS NULL AND c.deleted_at IS NULL
                       AND NOT EXISTS (SELECT 1 FROM excluded_lessons e WHERE e.record_id = r.id)
+                      AND NOT EXISTS (SELECT 1 FROM bench_records m WHERE m.job_id = s.job_id AND m.kind = 'probe' AND m.subject = s.check_id
+                        AND m.id > s.cause_record_id AND m.withdrawn_at IS NULL)
                       AND NOT EXISTS (SELECT 1 FROM second_looks n WHERE n.job_id = s.job_id AND n.dismissed_at IS NULL AND n.id > s.id)
                     ORDER BY s.after DESC
                     """
@@ -69,23 +88,24 @@ public sealed class SecondLookStore(ShopDatabase database, TimeProvider time)
         );
 
     /// <summary>Notes that a job is worth another look.</summary>
-    public void Add(JobId jobId, long causeRecordId, double before, double after, double minutes) =>
+    public void Add(JobId jobId, long causeRecordId, LookReason why) =>
         database.Write(
             (connection, transaction) =>
             {
                 var at = time.GetUtcNow();
                 connection.Execute(
                     """
-                    INSERT INTO second_looks (job_id, cause_record_id, before, after, minutes, at)
-                    VALUES (@jobId, @causeRecordId, @before, @after, @minutes, @at)
+                    INSERT INTO second_looks (job_id, cause_record_id, before, after, minutes, check_id, at)
+                    VALUES (@jobId, @causeRecordId, @Before, @After, @Minutes, @checkId, @at)
                     """,
                     new
                     {
                         jobId,
                         causeRecordId,
-                        before,
-                        after,
-                        minutes,
+                        why.Before,
+                        why.After,
+                        why.Minutes,
+                        checkId = why.CheckId?.Value ?? "",
                         at,
                     },
                     transaction
@@ -98,7 +118,7 @@ public sealed class SecondLookStore(ShopDatabase database, TimeProvider time)
                     "second-look",
                     string.Create(
                         System.Globalization.CultureInfo.InvariantCulture,
-                        $"Worth a second look: chance to cure within {minutes:0} min {before * 100:0} → {after * 100:0} %"
+                        $"Worth a second look: chance to cure within {why.Minutes:0} min {why.Before * 100:0} → {why.After * 100:0} %"
                     )
                 );
                 return 0;

@@ -92,7 +92,7 @@ catch (ShopFileException ex)
     return 2;
 }
 
-app.Services.GetRequiredService<ProfileStore>().TakeIn(TradeLibrary.Shipped);
+app.Services.GetRequiredService<ProfileStore>().TakeIn(TradeLibrary.Shipped, options.DemoModels);
 if (options.Demo)
 {
     app.Services.GetRequiredService<DemoWorld>().SeedOnce();

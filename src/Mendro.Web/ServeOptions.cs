@@ -14,6 +14,9 @@ public sealed record ServeOptions(string DataDirectory, bool Demo, IPAddress Hos
     /// <summary>How long the bench page waits for what is being worked out, before it shows what there is.</summary>
     public TimeSpan Patience { get; init; } = TimeSpan.FromMilliseconds(15);
 
+    /// <summary>True to have the invented models of the demo world in the shop.</summary>
+    public bool DemoModels { get; init; } = Demo;
+
     /// <summary>Prefix of the variables that are read; bare ones such as <c>HOST</c> belong to others.</summary>
     public const string Prefix = "MENDRO_";
 
@@ -45,7 +48,12 @@ public sealed record ServeOptions(string DataDirectory, bool Demo, IPAddress Hos
 
         if (problem is not null)
             return null;
-        var options = new ServeOptions(Path.GetFullPath(told["data"] ?? ".data"), told["demo"] is "true" or "1" or "yes", address!, port);
+        static bool Yes(string? word) => word is "true" or "1" or "yes";
+        var demo = Yes(told["demo"]);
+        var options = new ServeOptions(Path.GetFullPath(told["data"] ?? ".data"), demo, address!, port)
+        {
+            DemoModels = demo || Yes(told["demo-models"]),
+        };
         return
             int.TryParse(told["patience"], NumberStyles.None, CultureInfo.InvariantCulture, out var milliseconds)
             && milliseconds <= MostPatience

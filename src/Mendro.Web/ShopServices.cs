@@ -32,11 +32,14 @@ public static class ShopServices
                     typeof(GearStore),
                     typeof(LessonStore),
                     typeof(SecondLookStore),
+                    typeof(TeachingStore),
                     typeof(GoodReadingStore),
                     typeof(ContactMarkStore),
                     typeof(StandInTruthStore),
                     typeof(ActionStore),
                     typeof(RevisionStore),
+                    typeof(ModelMoveStore),
+                    typeof(TimerStore),
                 ]
         )
             services.AddSingleton(store);
@@ -52,6 +55,11 @@ public static class ShopServices
                     typeof(ReadingDesk),
                     typeof(RepairDesk),
                     typeof(SecondLookDesk),
+                    typeof(TeachDesk),
+                    typeof(ModelDesk),
+                    typeof(ApartDesk),
+                    typeof(TimerDesk),
+                    typeof(ProbeGainDesk),
                     typeof(BenchRefresher),
                     typeof(IntakeDesk),
                     typeof(SwapDesk),

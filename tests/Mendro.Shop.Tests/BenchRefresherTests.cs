@@ -81,6 +81,29 @@ public sealed class BenchRefresherTests : IDisposable
         Looks.Open().ShouldNotContain(l => l.JobId == _shop.Jobs.Find(b)!.Id);
     }
 
+    [Fact]
+    public void Every_unit_of_the_model_whose_same_check_was_not_made_is_listed_with_that_check_first()
+    {
+        var (teacher, same, looked, other, fine) = (
+            _shop.TakeIn(fails: "power-light"),
+            _shop.TakeIn(fails: "power-light"),
+            _shop.TakeIn(fails: "power-light"),
+            _shop.TakeIn("pellin-atrium", "power-light"),
+            _shop.TakeIn()
+        );
+        _shop.Readings.Read(new ReadingOrder(looked, "fuse-beep", "beep")).Done.ShouldNotBeNull();
+        // A line that no chance crosses: the check alone calls.
+        _shop.Settings.Save(ShopSettings.Default with { SecondLookChance = 0.99, SecondLookMinutes = 1 });
+        _shop.Repairs.Log(new RepairOrder(teacher, "fuse", "replace-fuse", Cause: "open")).Done.ShouldNotBeNull();
+        _shop.SecondLooks.WeighNext().ShouldBeTrue();
+        var line = _shop.SecondLooks.Open(_shop.Jobs.Live()).ShouldHaveSingleItem();
+        (line.Job.Number, line.Check!.Id.Value, line.Look.FoundIn).ShouldBe((same, "fuse-beep", teacher));
+        new[] { looked, other, fine }.ShouldNotContain(line.Job.Number);
+        // Made, it is off the list.
+        _shop.Readings.Read(new ReadingOrder(same, "fuse-beep", "beep")).Done.ShouldNotBeNull();
+        _shop.SecondLooks.Open(_shop.Jobs.Live()).ShouldBeEmpty();
+    }
+
     [Theory]
     [InlineData(0.0123449, 0.0123)]
     [InlineData(0.0123451, 0.0123)]

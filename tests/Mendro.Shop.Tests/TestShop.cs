@@ -16,10 +16,11 @@ public sealed class TestShop : IDisposable
         Database = new ShopDatabase(Path.Combine(_folder, "shop.db"));
         Database.Migrate();
         Profiles = new ProfileStore(Database, Time);
-        Profiles.TakeIn(TradeLibrary.Shipped);
+        Profiles.TakeIn(TradeLibrary.Shipped, demo: true);
         Settings = new SettingsStore(Database);
         Jobs = new JobStore(Database, Time);
         Records = new BenchRecordStore(Database, Time);
+        Moves = new ModelMoveStore(Database, Time);
         Models = new ModelShelf(Profiles, TradeLibrary.Shipped);
         Ledger = new Ledger(Database, new ActionStore(Database, Time));
         Experience = new ShopExperience(
@@ -46,7 +47,10 @@ public sealed class TestShop : IDisposable
         );
         Readings = new ReadingDesk(bench, Records, Practice);
         Repairs = new RepairDesk(bench, Records, Practice, new SecondLookStore(Database, Time));
-        Intake = new IntakeDesk(Jobs, Records, Profiles, Models, Settings, bench, TradeLibrary.Shipped, Ledger, Time);
+        Intake = new IntakeDesk(Jobs, Records, Profiles, Models, Moves, Settings, bench, TradeLibrary.Shipped, Ledger, Time);
+        Teachings = new TeachingStore(Database, Time);
+        Teach = new TeachDesk(Jobs, Profiles, Teachings, bench, TradeLibrary.Shipped);
+        ModelDesk = new ModelDesk(Profiles, Moves, bench, Ledger, TradeLibrary.Shipped);
         HandOver = new HandOverDesk(bench, Jobs, Records, new GoodReadingStore(Database, Time));
     }
 
@@ -81,6 +85,14 @@ public sealed class TestShop : IDisposable
     public IntakeDesk Intake { get; }
 
     public HandOverDesk HandOver { get; }
+
+    public TeachingStore Teachings { get; }
+
+    public TeachDesk Teach { get; }
+
+    public ModelMoveStore Moves { get; }
+
+    public ModelDesk ModelDesk { get; }
 
     public JobView View(long number) => Desk.Open(Jobs.Find(number)!);
 

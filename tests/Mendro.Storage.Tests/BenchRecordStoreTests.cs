@@ -128,15 +128,4 @@ public sealed class BenchRecordStoreTests : IDisposable
             connection.Execute("UPDATE bench_records SET kind = 'function', payload_version = 99 WHERE id = @id", new { id });
         _shop.Records.Of(job.Id).Single().Body.ShouldBe(new UnknownRecord("function", 99, """{"depth":7}"""));
     }
-
-    [Fact]
-    public void Records_of_several_jobs_come_with_one_question()
-    {
-        var (a, b) = (_shop.TakeIn(), _shop.TakeIn());
-        _shop.Records.Add(_shop.Tried("power-light", false, a.Id));
-        _shop.Records.Add(_shop.Tried("picture", true, b.Id));
-        var all = _shop.Records.OfAll([a.Id, b.Id]);
-        all[a.Id].ShouldHaveSingleItem().Subject.ShouldBe("power-light");
-        all[b.Id].ShouldHaveSingleItem().Subject.ShouldBe("picture");
-    }
 }

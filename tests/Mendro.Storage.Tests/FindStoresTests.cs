@@ -43,7 +43,33 @@ public sealed class FindStoresTests : IDisposable
         Gear.Clean(id);
         Gear.InUse().Single().Uses.ShouldBe(0);
         Swap(job, SwapResult.Flicker, piece);
-        Gear.InUse().Single().ToItem().ShouldBe(new GearItem($"g{id}", "Cartridge 1", "test-cartridge", 1));
+        Gear.InUse().Single().ToItem(job.Id).ShouldBe(new GearItem($"g{id}", "Cartridge 1", "test-cartridge", 1));
+    }
+
+    [Fact]
+    public void What_another_unit_ran_well_with_is_cleared_by_that_but_not_by_the_unit_itself()
+    {
+        var id = Gear.Add("Cartridge 1", "test-cartridge");
+        var piece = new SwapPiece($"g{id}", "Cartridge 1", "test-cartridge");
+        var (one, other) = (_shop.TakeIn(), _shop.TakeIn());
+        Gear.InUse().Single().UsesSinceRun(one.Id).ShouldBeNull();
+        Swap(one, SwapResult.Pass, piece);
+        Swap(other, SwapResult.Fail, piece);
+        Swap(other, SwapResult.Fail, piece);
+        // Two trials since it ran in the first unit; that unit itself is not asked.
+        Gear.InUse().Single().UsesSinceRun(other.Id).ShouldBe(2);
+        Gear.InUse().Single().UsesSinceRun(one.Id).ShouldBeNull();
+        var again = Swap(other, SwapResult.Pass, piece);
+        Gear.InUse().Single().UsesSinceRun(one.Id).ShouldBe(0);
+        Gear.InUse().Single().UsesSinceRun(other.Id).ShouldBe(3);
+        _shop.Records.Withdraw(other.Id, again);
+        Gear.InUse().Single().UsesSinceRun(other.Id).ShouldBe(2);
+        // Uses that no trial tells of may all have come since; cleaned, it has run nothing yet.
+        Gear.AddUses(id, 10);
+        Gear.InUse().Single().UsesSinceRun(other.Id).ShouldBe(12);
+        _shop.Time.Advance(TimeSpan.FromMinutes(1));
+        Gear.Clean(id);
+        Gear.InUse().Single().UsesSinceRun(other.Id).ShouldBeNull();
     }
 
     [Fact]
@@ -118,8 +144,8 @@ public sealed class FindStoresTests : IDisposable
     {
         var (shelved, other) = (_shop.TakeIn(), _shop.TakeIn());
         var cause = Cause(other, "switch", "worn");
-        Looks.Add(shelved.Id, cause, 0.3, 0.6, 20);
-        Looks.Add(shelved.Id, cause, 0.3, 0.7, 20);
+        Looks.Add(shelved.Id, cause, new LookReason(0.3, 0.6, 20, new ProbeId("sw")));
+        Looks.Add(shelved.Id, cause, new LookReason(0.3, 0.7, 20, new ProbeId("sw")));
         var open = Looks.Open().ShouldHaveSingleItem();
         (open.JobId, open.FoundIn, open.Before, open.After).ShouldBe((shelved.Id, other.Number, 0.3, 0.7));
         _shop.Timeline.Of(shelved.Id)[0].Words.ShouldContain("30 → 70 %");
@@ -169,7 +195,7 @@ public sealed class FindStoresTests : IDisposable
     {
         var mine = _shop.Profiles.Latest("harrow-quartet")!.Value.Profile with { Note = "mine" };
         _shop.Profiles.Save(mine);
-        _shop.Profiles.TakeIn(TradeLibrary.Shipped);
+        _shop.Profiles.TakeIn(TradeLibrary.Shipped, demo: true);
         _shop.Profiles.Latest("harrow-quartet")!.Value.Profile.Note.ShouldBe("mine");
     }
 

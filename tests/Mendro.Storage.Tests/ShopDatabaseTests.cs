@@ -41,7 +41,8 @@ public sealed class ShopDatabaseTests : IDisposable
         var changed = shipped.Profiles.Select(p => p.Id == "harrow-quartet" ? p with { Note = "changed" } : p).ToList();
         var job = _shop.TakeIn();
         _shop.Profiles.TakeIn(
-            new TradeLibrary(shipped.PartKinds, shipped.FunctionKinds, shipped.Methods, shipped.Cautions, shipped.Marks, changed)
+            new TradeLibrary(shipped.PartKinds, shipped.FunctionKinds, shipped.Methods, shipped.Cautions, shipped.Marks, changed),
+            demo: true
         );
 
         var latest = _shop.Profiles.Latest("harrow-quartet")!.Value;
@@ -50,6 +51,19 @@ public sealed class ShopDatabaseTests : IDisposable
         _shop.Profiles.Find("harrow-quartet", job.ProfileVersion)!.Note.ShouldNotBe("changed");
         _shop.Profiles.Latest("pellin-atrium")!.Value.Version.ShouldBe(1);
         _shop.Profiles.All().Count(p => p.Id == "harrow-quartet").ShouldBe(1);
+    }
+
+    [Fact]
+    public void A_shop_of_its_own_keeps_the_invented_models_it_has_used_and_loses_the_others()
+    {
+        var job = _shop.TakeIn();
+        _shop.Profiles.Save(_shop.Profiles.Latest("tarn-leaflet")!.Value.Profile with { Note = "mine" });
+        _shop.Profiles.TakeIn(TradeLibrary.Shipped, demo: false);
+        var left = _shop.Profiles.All().Where(p => !p.Generic && p.Archetype is null).Select(p => p.Id);
+        left.ShouldBe([job.ProfileId, "tarn-leaflet"], ignoreOrder: true);
+        _shop.Profiles.Find(job.ProfileId, job.ProfileVersion).ShouldNotBeNull();
+        _shop.Profiles.All().Count(p => p.Archetype is not null).ShouldBe(TradeLibrary.Shipped.Archetypes.Count);
+        _shop.Profiles.All().Count(p => p.Generic).ShouldBe(6);
     }
 
     [Fact]

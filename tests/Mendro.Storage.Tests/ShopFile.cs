@@ -16,7 +16,7 @@ public sealed class ShopFile : IDisposable
         Database = new ShopDatabase(Path.Combine(_folder, "shop.db"));
         Database.Migrate();
         Profiles = new ProfileStore(Database, Time);
-        Profiles.TakeIn(TradeLibrary.Shipped);
+        Profiles.TakeIn(TradeLibrary.Shipped, demo: true);
     }
 
     public FakeTimeProvider Time { get; } = new(new DateTimeOffset(2026, 3, 1, 9, 30, 0, TimeSpan.Zero));

@@ -170,7 +170,7 @@ public sealed class TransferTests : IDisposable
             shop.Records.Correct(job.Id, shop.Records.Of(job.Id)[0].Id, shop.Tried("power-light", true));
             if (n % 2 == 0)
                 new LessonStore(shop.Database, shop.Time).Exclude(cause);
-            new SecondLookStore(shop.Database, shop.Time).Add(job.Id, cause, 0.1, 0.1 + 0.2, 20);
+            new SecondLookStore(shop.Database, shop.Time).Add(job.Id, cause, new LookReason(0.1, 0.1 + 0.2, 20));
             new GoodReadingStore(shop.Database, shop.Time).Add(
                 [
                     new GoodReading("harrow-quartet", "", "tp5", "V", value, $"unit {n}"),

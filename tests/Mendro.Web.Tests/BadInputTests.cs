@@ -309,7 +309,8 @@ public sealed class BadInputTests : IDisposable
             ("once", "abc123")
         );
         busy.StatusCode.ShouldBe(HttpStatusCode.ServiceUnavailable);
-        System.Diagnostics.Stopwatch.GetElapsedTime(began).ShouldBeLessThan(TimeSpan.FromSeconds(8));
+        // The file's own patience is two seconds; a busy machine adds to it, but nobody waits for the usual half a minute.
+        System.Diagnostics.Stopwatch.GetElapsedTime(began).ShouldBeLessThan(TimeSpan.FromSeconds(25));
         busy.Headers.RetryAfter!.ToString().ShouldBe("2");
         var page = await WebShop.Parse(busy);
         page.QuerySelector("h1")!.TextContent.ShouldBe("The shop's file is in use");

@@ -3,6 +3,7 @@ using System.Text.Json;
 using System.Text.RegularExpressions;
 using Mendro.Cli;
 using Mendro.Core.Library;
+using Mendro.Core.Profiles;
 using Mendro.Storage;
 
 namespace Mendro.Web.Tests;
@@ -165,23 +166,35 @@ public sealed class CommandTests : IDisposable
         error.ShouldContain(named);
     }
 
-    /// <summary>Every function fails and changes however it is touched, every metered point is bad: too much for the exact sum.</summary>
+    /// <summary>Every function fails, everything looks and feels bad, and fails in every set: too much for the exact sum.</summary>
     [Fact]
     public void Advice_that_is_estimated_says_so()
     {
-        var model = TradeLibrary.Shipped.Profiles.Single(p => p.Id == "dovrel-bastion");
-        File.WriteAllText(_file, TradeLibrary.ReadText("Profiles/dovrel-bastion.json"));
+        var model = TradeLibrary.Shipped.Profiles.Single(p => p.Id == "dovrel-sextant");
+        File.WriteAllText(_file, TradeLibrary.ReadText("Profiles/dovrel-sextant.json"));
         var evidence = _file + ".evidence";
-        var events = model.Functions.SelectMany(f =>
-            new[] { "pressed", "flexed", "warmed" }
-                .Select(how => $$"""{"function":"{{f.Id}}","provoked":"{{how}}","changed":true}""")
-                .Prepend($$"""{"function":"{{f.Id}}","result":"fail"}""")
-        );
+        var looks = TradeLibrary.Shipped;
+        var events = model
+            .Functions.SelectMany(f =>
+                looks.FindFunctionKind(f.Kind)!.Looks.Take(1).Select(l => $$"""{"function":"{{f.Id}}","result":"fail","look":"{{l.Id}}"}""")
+            )
+            .Concat(
+                model
+                    .Probes.Where(p => p.Kind is ProbeKind.Look or ProbeKind.Press)
+                    .Select(p => $$"""{"probe":"{{p.Id}}","reading":"bad"}""")
+            )
+            .Concat(model.Functions.SelectMany(f => Enumerable.Range(2, 5).Select(n => SwapOf(model, f, n))));
         File.WriteAllText(evidence, $$"""{"format":"mendro.evidence/1","state":"open","events":[{{string.Join(',', events)}}]}""");
         var (code, output, error) = Run("advise", "--profile", _file, "--evidence", evidence, "--json");
         File.Delete(evidence);
         code.ShouldBe(0, error);
         JsonDocument.Parse(output).RootElement.GetProperty("sampled").GetBoolean().ShouldBeTrue();
+    }
+
+    private static string SwapOf(DeviceProfile model, DeviceFunction function, int left)
+    {
+        var chain = model.Parts.Where((_, i) => i % left != 0).Select(p => $"\"{p.Id}\"");
+        return $$"""{"swap":"{{function.Id}}","chain":[{{string.Join(',', chain)}}],"result":"fail"}""";
     }
 
     /// <summary>Under a culture that writes 1,5 the commands answer to the letter what they answer without one.</summary>
@@ -235,7 +248,7 @@ public sealed class CommandTests : IDisposable
                 ModelName = "Harrow Quartet",
                 Claim = "=1+1, dead",
             };
-            new ProfileStore(shop, TimeProvider.System).TakeIn(TradeLibrary.Shipped);
+            new ProfileStore(shop, TimeProvider.System).TakeIn(TradeLibrary.Shipped, demo: true);
             new JobStore(shop, TimeProvider.System).TakeIn(new NewJob(unit, null, "", []));
             var (backedUp, told, _) = Run("backup", In("one.mendro"), "--data", In("shop"), "--json");
             backedUp.ShouldBe(0);
@@ -271,7 +284,7 @@ public sealed class CommandTests : IDisposable
             Output = Regex.Replace(answer.Output, "\"milliseconds\": *[0-9.,]+", ""),
         };
 
-    private static (int Code, string Output, string Error) Run(params string[] args)
+    internal static (int Code, string Output, string Error) Run(params string[] args)
     {
         using StringWriter output = new(),
             error = new();

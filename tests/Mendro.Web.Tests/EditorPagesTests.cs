@@ -99,10 +99,19 @@ public sealed class EditorPagesTests : IDisposable
         refused.QuerySelector(".problems")!.TextContent.ShouldContain("parts[2].kind");
         refused.QuerySelector("textarea")!.TextContent.ShouldContain("harrow-duet");
 
-        using var good = await _shop.Post(
-            "/Models/Import",
-            ("text", json.Replace("\"name\": \"Duet Colour\"", "\"name\": \"Duet Colour II\"", StringComparison.Ordinal))
-        );
+        // It is here already: the difference is shown, and nothing is taken unseen.
+        var named = json.Replace("\"name\": \"Duet Colour\"", "\"name\": \"Duet Colour II\"", StringComparison.Ordinal);
+        using (var asked = await _shop.Post("/Models/Import", ("text", named)))
+        {
+            asked.StatusCode.ShouldBe(HttpStatusCode.OK);
+            var shown = await WebShop.Parse(asked);
+            var row = shown.QuerySelectorAll(".differences tbody tr").ShouldHaveSingleItem();
+            row.TextContent.ShouldContain("Duet Colour II");
+            row.QuerySelector("input[name=take]")!.HasAttribute("checked").ShouldBeFalse();
+        }
+
+        _shop.Service<ProfileStore>().Latest("harrow-duet")!.Value.Version.ShouldBe(1);
+        using var good = await _shop.Post("/Models/Import", ("text", named), ("chosen", "true"), ("take", "name"));
         good.Headers.Location!.ToString().ShouldBe("/Models/harrow-duet");
         var store = _shop.Service<ProfileStore>();
         store.Latest("harrow-duet")!.Value.Profile.Name.ShouldBe("Duet Colour II");
@@ -115,5 +124,65 @@ public sealed class EditorPagesTests : IDisposable
             .Import(await export.Content.ReadAsStringAsync(TestContext.Current.CancellationToken), TradeLibrary.Shipped, out var problems)
             .ShouldNotBeNull();
         problems.ShouldBeEmpty();
+    }
+
+    [Fact]
+    public async Task A_model_taught_elsewhere_is_taken_in_item_by_item()
+    {
+        // Both shops have the model; one has taught it a part and a limit, the other a revision.
+        var mine = TradeLibrary.Shipped.Profiles.Single(p => p.Id == "harrow-quartet");
+        static DeviceProfile Teach(DeviceProfile profile, string line) =>
+            Mendro.Core.Planning.Teaching.Read(profile, TradeLibrary.Shipped, line).Value!.Profile!;
+        var theirs = Teach(Teach(mine, "part Choke behind switch as trace"), "limit tp3 6 to 6.4 V");
+        _shop.Service<ProfileStore>().Save(Teach(mine, "revision C: coil stands free"));
+        using var asked = await _shop.Post("/Models/Import", ("text", ProfileJson.Write(theirs)));
+        var boxes = (await WebShop.Parse(asked))
+            .QuerySelectorAll("input[name=take]")
+            .ToDictionary(b => b.GetAttribute("value")!, b => b.HasAttribute("checked"));
+        // What is only theirs is ticked; what would change or take away one's own is not.
+        (boxes["part choke"], boxes["probe tp3"], boxes["revision C"]).ShouldBe((true, false, false));
+
+        // A part without its feeds leaves the model apart: refused, and nothing changes.
+        using (
+            var half = await _shop.Post(
+                "/Models/Import",
+                ("text", ProfileJson.Write(theirs)),
+                ("chosen", "true"),
+                ("take", "feed switch > choke (Power)")
+            )
+        )
+            half.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        string[] taken = ["part choke", "feed switch > choke (Power)", "feed choke > psu (Power)", "feed switch > psu (Power)"];
+        using var done = await _shop.Post(
+            "/Models/Import",
+            [("text", ProfileJson.Write(theirs)), ("chosen", "true"), .. taken.Select(t => ("take", t))]
+        );
+        done.StatusCode.ShouldBe(HttpStatusCode.Redirect);
+        var merged = _shop.Service<ProfileStore>().Latest("harrow-quartet")!.Value.Profile;
+        merged.FindPart("choke").ShouldNotBeNull();
+        merged.Revisions.ShouldContain(r => r.Id == "C");
+        merged.FindProbe("tp3")!.Expect.High.ShouldBe(6.6);
+        merged.Feeds.ShouldNotContain(f => f.From == "switch" && f.To == "psu");
+    }
+
+    [Fact]
+    public async Task A_unit_is_taught_on_its_page_and_a_line_that_fits_nowhere_says_why_and_stays()
+    {
+        var number = await _shop.TakeIn();
+        using var wrong = await _shop.Post($"/Jobs/{number}/Teach", ("line", "part <Coil> behind nowhere"));
+        wrong.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        var refused = await WebShop.Parse(wrong);
+        refused.QuerySelector("input[name=line]")!.GetAttribute("value").ShouldBe("part <Coil> behind nowhere");
+        refused.QuerySelector("[role=alert]")!.TextContent.ShouldContain("nowhere");
+        using var taught = await _shop.Post($"/Jobs/{number}/Teach", ("line", "part Coil behind switch"));
+        taught.Headers.Location!.ToString().ShouldBe($"/Jobs/{number}/Find");
+        (await _shop.Page($"/Jobs/{number}/Find")).QuerySelector(".map")!.TextContent.ShouldContain("Coil");
+        (await _shop.Page($"/Jobs/{number}/Teach")).Body!.TextContent.ShouldContain("part Coil");
+        using var back = await _shop.Post($"/Jobs/{number}/Teach", $"/Jobs/{number}/Teach?handler=Back", false);
+        back.StatusCode.ShouldBe(HttpStatusCode.Redirect);
+        (await _shop.Page($"/Jobs/{number}/Find")).QuerySelector(".map")!.TextContent.ShouldNotContain("Coil");
+        using var nothing = await _shop.Post($"/Jobs/{number}/Teach", $"/Jobs/{number}/Teach?handler=Back", false);
+        nothing.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (await WebShop.Parse(nothing)).QuerySelector("[role=alert]")!.TextContent.ShouldContain("Nothing was taught");
     }
 }

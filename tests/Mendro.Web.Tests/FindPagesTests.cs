@@ -72,7 +72,9 @@ public sealed class FindPagesTests : IDisposable
             .ShouldBe(new Provoked(view.Records[^1].Id, "power-light", Provocation.Flexed, true));
         // The case had to be opened for it.
         view.Access.ShouldBe(AccessState.Open);
-        view.Diagnosis!.Suspects[0].Fault.Mode.Effect.ShouldBe(ModeEffect.Intermittent);
+        // Dirt answers to force as a crack does.
+        var mode = view.Diagnosis!.Suspects[0].Fault.Mode;
+        (mode.Effect == ModeEffect.Intermittent || mode.Resistive).ShouldBeTrue(mode.Id);
     }
 
     [Fact]
@@ -192,7 +194,7 @@ public sealed class FindPagesTests : IDisposable
                 ("now", "pass")
             );
             fix.StatusCode.ShouldBe(HttpStatusCode.Redirect);
-            (await _shop.Service<BenchRefresher>().Caught(TimeSpan.FromSeconds(30), everything: true)).ShouldBeTrue();
+            (await _shop.Service<BenchRefresher>().Caught(TimeSpan.FromMinutes(3), everything: true)).ShouldBeTrue();
         }
 
         looks.Open().ShouldContain(l => l.JobId == _shop.Jobs.Find(shelved)!.Id);
@@ -221,6 +223,29 @@ public sealed class FindPagesTests : IDisposable
         }
 
         _shop.View(shelved).Diagnosis!.Suspects.Single(s => s.Fault.Id == "legs2.lifted").Posterior.ShouldBe(learned, 1e-9);
+    }
+
+    [Fact]
+    public async Task A_part_of_a_practice_unit_is_swapped_for_one_that_works_and_its_past_stays_the_same()
+    {
+        using var started = await _shop.Post("/Practice", ("model", "pellin-atrium-pad"), ("seed", "5"));
+        var number = long.Parse(started.Headers.Location!.ToString().Split('/')[2], System.Globalization.CultureInfo.InvariantCulture);
+        var failing = _shop.View(number).Diagnosis!.Target!.Id;
+        async Task<HttpStatusCode> Swap(string part)
+        {
+            var path = $"/Jobs/{number}/Swaps?handler=Practice";
+            using var done = await _shop.Post($"/Jobs/{number}/Find", path, false, ("function", failing), ("part", part));
+            return done.StatusCode;
+        }
+
+        (await Swap("console")).ShouldBe(HttpStatusCode.Redirect);
+        var told = _shop.View(number).Records[^1];
+        told.Words.ShouldContain("Test console → another");
+        // Asked again it says the same, as what was done is played again first.
+        (await Swap("console")).ShouldBe(HttpStatusCode.Redirect);
+        _shop.View(number).Records[^1].Words.ShouldBe(told.Words);
+        (await Swap("encoder")).ShouldBe(HttpStatusCode.NotFound);
+        (await Swap("no-such")).ShouldBe(HttpStatusCode.NotFound);
     }
 
     [Fact]
@@ -256,8 +281,16 @@ public sealed class FindPagesTests : IDisposable
         for (var n = 0; n < 60 && _shop.View(number).Advice.Moves.Count > 0; n++)
         {
             var move = _shop.View(number).Advice.Moves[0];
-            using var done = move.Repair is { } repair
-                ? await _shop.Post($"/Jobs/{number}/Fix", ("part", repair.Part.Id), ("method", repair.Method.Id))
+            using var done =
+                move.Repair is { } repair ? await _shop.Post($"/Jobs/{number}/Fix", ("part", repair.Part.Id), ("method", repair.Method.Id))
+                : move.SwapOut is { } swapped
+                    ? await _shop.Post(
+                        $"/Jobs/{number}/Find",
+                        $"/Jobs/{number}/Swaps?handler=Practice",
+                        false,
+                        ("function", move.Function!.Id),
+                        ("part", swapped)
+                    )
                 : await _shop.Post($"/Jobs/{number}/Find", $"/Jobs/{number}/Find?handler=Practice", false, ("select", move.Id));
             done.StatusCode.ShouldBe(HttpStatusCode.Redirect, move.Id);
         }

@@ -25,14 +25,20 @@ public class ReadingPagesTests : IDisposable
     }
 
     [Fact]
-    public async Task The_bar_stands_on_every_page_of_an_open_job_and_files_where_it_stands()
+    public async Task The_bar_stands_where_there_is_something_to_read_and_files_where_it_stands()
     {
         var number = await _shop.TakeIn();
-        foreach (var page in new[] { "Intake", "Fix", "Prove", "HandOver", "Why", "Swaps", "Compare", "Supply", "Timeline" })
+        foreach (var page in new[] { "Fix", "Why", "Swaps", "Compare", "Supply" })
             (await _shop.Page($"/Jobs/{number}/{page}"))
                 .QuerySelector("#bar")!
                 .GetAttribute("hx-get")
                 .ShouldBe($"/Jobs/{number}/Bar?handler=Board{(page == "Compare" ? "&select=walk:every" : "")}", page);
+        foreach (var page in new[] { "Intake", "HandOver", "Timeline" })
+            (await _shop.Page($"/Jobs/{number}/{page}")).QuerySelector("#bar").ShouldBeNull(page);
+        // Prove has its list; the bar comes when a reading is wanted.
+        var prove = await _shop.Page($"/Jobs/{number}/Prove");
+        prove.QuerySelector("#bar")!.HasAttribute("hx-get").ShouldBeFalse();
+        prove.QuerySelector("[hx-target='#bar']")!.GetAttribute("hx-get").ShouldBe($"/Jobs/{number}/Bar?handler=Board&select=walk:every");
         using var bar = await _shop.Post(
             $"/Jobs/{number}/Prove",
             $"/Jobs/{number}/Bar?handler=Reading",

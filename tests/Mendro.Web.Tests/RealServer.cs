@@ -83,7 +83,17 @@ internal sealed class RealServer : IDisposable
         listener.Start();
         var port = ((IPEndPoint)listener.LocalEndpoint).Port;
         listener.Stop();
-        string[] args = [Path.Combine(AppContext.BaseDirectory, "Mendro.Web.dll"), "--data", folder, "--port", $"{port}", .. more];
+        string[] args =
+        [
+            Path.Combine(AppContext.BaseDirectory, "Mendro.Web.dll"),
+            "--data",
+            folder,
+            "--port",
+            $"{port}",
+            "--demo-models",
+            "true",
+            .. more,
+        ];
         var start = new ProcessStartInfo("dotnet", args)
         {
             WorkingDirectory = AppContext.BaseDirectory,

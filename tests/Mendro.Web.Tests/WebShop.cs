@@ -21,13 +21,17 @@ public class WebShop : IDisposable
         : this(demo: false) { }
 
     /// <param name="demo">True for the demo world.</param>
+    /// <param name="models">True for the invented models, in a shop that is empty otherwise.</param>
     /// <param name="alone">True when nothing may work behind the answers.</param>
-    internal WebShop(bool demo, bool alone = false)
+    internal WebShop(bool demo, bool alone = false, bool models = true)
     {
         _factory = new WebApplicationFactory<Program>().WithWebHostBuilder(host =>
         {
             // The bench page waits for what is being worked out, so that what it shows is the same every time.
-            host.UseSetting("data", _folder).UseSetting("demo", demo ? "true" : "false").UseSetting("patience", alone ? "0" : "30000");
+            host.UseSetting("data", _folder)
+                .UseSetting("demo", demo ? "true" : "false")
+                .UseSetting("demo-models", models ? "true" : "false")
+                .UseSetting("patience", alone ? "0" : "30000");
             if (alone)
                 host.ConfigureServices(services => services.Remove(services.Single(s => s.ImplementationType == typeof(BenchWorker))));
         });

@@ -51,12 +51,24 @@ public enum ProbeOutcome
 /// <param name="Id">Record id.</param>
 /// <param name="ProbeId">Probe of the profile.</param>
 /// <param name="Outcome">What it showed.</param>
-public sealed record ProbeTaken(long Id, ProbeId ProbeId, ProbeOutcome Outcome) : BenchEvent(Id);
+/// <param name="Words">What an eye or a finger said, when it was told.</param>
+/// <param name="On">Position of the switch it was taken at; null when none was told.</param>
+/// <param name="Degree">How far the reading is off.</param>
+public sealed record ProbeTaken(
+    long Id,
+    ProbeId ProbeId,
+    ProbeOutcome Outcome,
+    string? Words = null,
+    bool? On = null,
+    ReadingDegree Degree = ReadingDegree.Untold
+) : BenchEvent(Id);
 
 /// <summary>A condition mark was noted at intake.</summary>
 /// <param name="Id">Record id.</param>
 /// <param name="MarkId">Mark of the library.</param>
-public sealed record MarkSeen(long Id, string MarkId) : BenchEvent(Id);
+/// <param name="Grade">How bad it is.</param>
+/// <param name="Place">Where: a part or a contact of the model, or any words; null when not told.</param>
+public sealed record MarkSeen(long Id, string MarkId, SeenGrade Grade = SeenGrade.Untold, string? Place = null) : BenchEvent(Id);
 
 /// <summary>A function was tried with a chain of parts in which some were swapped for others.</summary>
 /// <param name="Id">Record id.</param>
@@ -85,4 +97,5 @@ public sealed record CauseConfirmed(long Id, PartId PartId, string ModeId, bool 
 /// <param name="Id">Record id.</param>
 /// <param name="PartId">Part treated.</param>
 /// <param name="MethodId">Method of the library.</param>
-public sealed record RepairDone(long Id, PartId PartId, MethodId MethodId) : BenchEvent(Id);
+/// <param name="Claimed">True when another says that it was done: believed less than own work.</param>
+public sealed record RepairDone(long Id, PartId PartId, MethodId MethodId, bool Claimed = false) : BenchEvent(Id);

@@ -16,7 +16,8 @@ public static class Freshness
         var fresh = new Dictionary<ProbeId, ProbeTaken>();
         foreach (var happened in events)
         {
-            if (happened is ProbeTaken taken)
+            // What a switch shows when off does not answer what it shows when on.
+            if (happened is ProbeTaken { On: not false } taken)
                 fresh[taken.ProbeId] = taken;
             if (happened is not RepairDone repair)
                 continue;
@@ -35,6 +36,10 @@ public static class Freshness
     {
         if (probe is null || probe.Rail is not null || probe.Spans?.Contains(part) == true)
             return true;
-        return probe.At is { } at && graph.Upstream(at, powerOnly: true).Contains(part);
+        if (probe.At is not { } at)
+            return false;
+        // Once it charges again a pack is no longer what it was.
+        var upstream = graph.Upstream(at, powerOnly: true);
+        return upstream.Contains(part) || graph.ChargeWays(upstream).Contains(part);
     }
 }

@@ -23,7 +23,10 @@ public sealed record EvidenceEntry(
     PartId? Part,
     MethodId? Method,
     string? Cause,
-    bool? Present
+    bool? Present,
+    bool? Claimed = null,
+    string? Grade = null,
+    string? Place = null
 );
 
 /// <summary>What an entry is read against.</summary>

@@ -32,6 +32,8 @@ public sealed record EvidenceFile(IReadOnlyList<BenchEvent> Events, AccessState 
                 return Outcome<EvidenceFile>.Fail($"gear[{n}].kind: the library has no part kind “{item.Kind}”.");
             if (item.UsesSinceCleaning < 0)
                 return Outcome<EvidenceFile>.Fail($"gear[{n}].usesSinceCleaning: must be 0 or more.");
+            if (item.UsesSinceRun < 0)
+                return Outcome<EvidenceFile>.Fail($"gear[{n}].usesSinceRun: must be 0 or more.");
         }
 
         var context = new EntryContext(model, gear);

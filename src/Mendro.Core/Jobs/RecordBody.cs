@@ -100,6 +100,9 @@ public interface IReplayBench
     /// <summary>Presses, flexes or warms the unit and watches a function.</summary>
     void Provoke(DeviceFunction function, Provocation how);
 
+    /// <summary>Tries a function with another piece, one that works, in the place of a part.</summary>
+    void Swap(DeviceFunction function, PartId part);
+
     /// <summary>Carries a method out and tries what it was for.</summary>
     void Repair(PartId part, MethodId method);
 }

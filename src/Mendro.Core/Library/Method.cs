@@ -21,6 +21,20 @@ public enum MethodType
     Modification,
 }
 
+/// <summary>Order among sorts of intervention.</summary>
+public static class MethodTypes
+{
+    /// <summary>How much of the unit it puts at risk: 0 for swaps and cleaning, 3 for a modification (common practice, no source).</summary>
+    public static int Harshness(this MethodType type) =>
+        type switch
+        {
+            MethodType.Swap or MethodType.Clean => 0,
+            MethodType.Repair => 1,
+            MethodType.Replace => 2,
+            _ => 3,
+        };
+}
+
 /// <summary>A way to cure something.</summary>
 /// <param name="Id">Id.</param>
 /// <param name="Name">Name as the bench says it, starting with the verb.</param>
@@ -38,6 +52,11 @@ public enum MethodType
 /// <param name="Cautions">Caution ids shown at this step.</param>
 /// <param name="Cures">What it cures and how surely.</param>
 /// <param name="Source">Where this comes from.</param>
+/// <param name="NotFor">Kinds of device on which nobody does this.</param>
+/// <param name="OneOfMany">True when it treats one piece of several that age alike: it does less where all are likely to be bad.</param>
+/// <param name="ComesOff">Whether it is for parts that come off, or for those that are soldered in; null for both.</param>
+/// <param name="Ladder">Ladder on which it is a rung, or null: what a lower rung cures a higher one cures too, so that where the
+/// lower has failed the higher has only what it adds.</param>
 public sealed record Method(
     MethodId Id,
     string Name,
@@ -54,7 +73,11 @@ public sealed record Method(
     IReadOnlyList<string> Steps,
     IReadOnlyList<string> Cautions,
     IReadOnlyList<Cure> Cures,
-    string Source
+    string Source,
+    IReadOnlyList<DeviceKind>? NotFor = null,
+    bool? ComesOff = null,
+    bool OneOfMany = false,
+    string? Ladder = null
 );
 
 /// <summary>What a method does to one failure mode.</summary>

@@ -59,6 +59,9 @@ public sealed record PartKind(
 /// <param name="Detect">Chance that a check of this kind at the part shows it, by probe kind.</param>
 /// <param name="Looks">How the failure looks, by function kind.</param>
 /// <param name="Source">Where this comes from.</param>
+/// <param name="Words">Words in which an eye or a finger tells it: “crust”, “bent”.</param>
+/// <param name="Resistive">True for what passes something, badly, as dirt and crust do, where a break passes nothing.</param>
+/// <param name="Only">Kinds of function it harms, when the part lies in the way of others too; null for all.</param>
 public sealed record FailureMode(
     string Id,
     string Name,
@@ -67,7 +70,10 @@ public sealed record FailureMode(
     double? Fails,
     IReadOnlyDictionary<ProbeKind, double>? Detect,
     IReadOnlyList<LookShare>? Looks,
-    string Source
+    string Source,
+    IReadOnlyList<string>? Words = null,
+    bool Resistive = false,
+    IReadOnlyList<string>? Only = null
 );
 
 /// <summary>How often a failing function shows a certain look under one failure mode.</summary>
@@ -81,9 +87,27 @@ public sealed record LookShare(string Function, string Look, double Share);
 /// <param name="Name">Name as the bench says it.</param>
 /// <param name="Pass">What a pass means, in words.</param>
 /// <param name="Looks">Looks of failure, the plainest first.</param>
-public sealed record FunctionKind(string Kind, string Name, string Pass, IReadOnlyList<Look> Looks);
+/// <param name="Medium">What it is made of, where sound and picture go the same way for a while; else null.</param>
+public sealed record FunctionKind(string Kind, string Name, string Pass, IReadOnlyList<Look> Looks, Carries? Medium = null);
 
 /// <summary>One look of a failing function.</summary>
 /// <param name="Id">Id, shared by function kinds that fail alike.</param>
 /// <param name="Name">Name as the bench says it.</param>
-public sealed record Look(string Id, string Name);
+/// <param name="Proves">What works for it to look like this.</param>
+public sealed record Look(string Id, string Name, LookProves Proves = LookProves.Nothing);
+
+/// <summary>What a failure that looks a certain way shows to be working all the same (common practice, no source).</summary>
+public enum LookProves
+{
+    /// <summary>Nothing.</summary>
+    Nothing,
+
+    /// <summary>The supply on the way arrives.</summary>
+    Power,
+
+    /// <summary>The unit has started: supply, board and what it starts from.</summary>
+    Start,
+
+    /// <summary>All of the way works, if badly or now and then: nothing on it is broken for good.</summary>
+    Path,
+}

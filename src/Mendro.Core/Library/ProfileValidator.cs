@@ -124,7 +124,7 @@ public static class ProfileValidator
         var graph = ProfileGraph.Of(profile, library);
         var used = new HashSet<PartId>();
         foreach (var function in profile.Functions)
-            used.UnionWith(graph.Closure(function));
+            used.UnionWith(graph.Closure(function, library.FindFunctionKind(function.Kind)?.Medium));
         foreach (var part in profile.Parts.Where(p => !used.Contains(p.Id)))
             report("functions", $"no function needs “{part.Name}”, so its failure would never show.");
     }

@@ -27,10 +27,12 @@ public sealed class TradeLibrary : IPartRoles
         IReadOnlyList<Caution> cautions,
         IReadOnlyList<ConditionMark> marks,
         IReadOnlyList<DeviceProfile> profiles,
-        IReadOnlyList<ContactGroup>? contactGroups = null
+        IReadOnlyList<ContactGroup>? contactGroups = null,
+        IReadOnlyList<DeviceProfile>? archetypes = null
     )
     {
         ContactGroups = contactGroups ?? [];
+        Archetypes = archetypes ?? [];
         (PartKinds, FunctionKinds, Methods, Cautions, Marks, Profiles) = (partKinds, functionKinds, methods, cautions, marks, profiles);
         _partKinds = partKinds.ToDictionary(k => k.Kind);
         _functionKinds = functionKinds.ToDictionary(k => k.Kind);
@@ -60,8 +62,14 @@ public sealed class TradeLibrary : IPartRoles
     /// <summary>Kinds of lines in a connector.</summary>
     public IReadOnlyList<ContactGroup> ContactGroups { get; }
 
-    /// <summary>The profiles that ship, generic ones last.</summary>
+    /// <summary>The invented models of the demo world, and the generic stand-ins of each kind last.</summary>
     public IReadOnlyList<DeviceProfile> Profiles { get; }
+
+    /// <summary>Builds that ship: full profiles by construction, from which a shop's own models are made.</summary>
+    public IReadOnlyList<DeviceProfile> Archetypes { get; }
+
+    /// <summary>What an empty shop begins with: the builds, and the generic stand-ins.</summary>
+    public IReadOnlyList<DeviceProfile> ForAnyShop => [.. Archetypes, .. Profiles.Where(p => p.Generic)];
 
     /// <summary>Finds a part kind.</summary>
     public PartKind? FindPartKind(string kind) => _partKinds.GetValueOrDefault(kind);
@@ -74,6 +82,9 @@ public sealed class TradeLibrary : IPartRoles
 
     /// <summary>Finds a function kind.</summary>
     public FunctionKind? FindFunctionKind(string kind) => _functionKinds.GetValueOrDefault(kind);
+
+    /// <summary>Finds a look of a kind of function.</summary>
+    public Look? FindLook(string functionKind, string? look) => FindFunctionKind(functionKind)?.Looks.FirstOrDefault(l => l.Id == look);
 
     /// <summary>Finds a method.</summary>
     public Method? FindMethod(MethodId id) => _methods.GetValueOrDefault(id);
@@ -93,13 +104,12 @@ public sealed class TradeLibrary : IPartRoles
 
     private static TradeLibrary LoadShipped()
     {
-        var profiles = typeof(TradeLibrary)
-            .Assembly.GetManifestResourceNames()
-            .Where(n => n.StartsWith("Library/Profiles/", StringComparison.Ordinal))
-            .Select(n => Load<DeviceProfile>(n["Library/".Length..]))
-            .OrderBy(p => p.Generic)
-            .ThenBy(p => p.Name, StringComparer.Ordinal)
-            .ToList();
+        IEnumerable<DeviceProfile> Folder(string name) =>
+            typeof(TradeLibrary)
+                .Assembly.GetManifestResourceNames()
+                .Where(n => n.StartsWith($"Library/{name}/", StringComparison.Ordinal))
+                .Select(n => Load<DeviceProfile>(n["Library/".Length..]));
+        var profiles = Folder("Profiles").OrderBy(p => p.Generic).ThenBy(p => p.Name, StringComparer.Ordinal).ToList();
         return new TradeLibrary(
             Load<List<PartKind>>("part-kinds.json"),
             Load<List<FunctionKind>>("function-kinds.json"),
@@ -107,7 +117,8 @@ public sealed class TradeLibrary : IPartRoles
             Load<List<Caution>>("cautions.json"),
             Load<List<ConditionMark>>("condition-marks.json"),
             profiles,
-            Load<List<ContactGroup>>("contact-groups.json")
+            Load<List<ContactGroup>>("contact-groups.json"),
+            Folder("Archetypes").OrderBy(p => p.Kind).ThenBy(p => p.Name, StringComparer.Ordinal).ToList()
         );
     }
 

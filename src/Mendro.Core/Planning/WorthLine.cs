@@ -31,9 +31,13 @@ public sealed record WorthLine(
     /// <param name="values">Values of the unit; in another currency than the rate they cannot be weighed against it.</param>
     /// <param name="perHour">Shop rate an hour.</param>
     public static double UncuredMinutes(UnitValues values, Amount perHour) =>
-        values.AtStake is { } stake && perHour.Value > 0 && stake.Currency == perHour.Currency
-            ? Math.Max(LeastMinutes, (double)(stake.Value / perHour.Value) * 60)
+        IsKnown(values, perHour)
+            ? Math.Max(LeastMinutes, (double)(values.AtStake!.Value.Value / perHour.Value) * 60)
             : DefaultUncuredMinutes;
+
+    /// <summary>True when what is at stake can be weighed against the shop rate.</summary>
+    public static bool IsKnown(UnitValues values, Amount perHour) =>
+        values.AtStake is { } stake && perHour.Value > 0 && stake.Currency == perHour.Currency;
 
     /// <summary>Judges advice made with <see cref="UncuredMinutes"/>.</summary>
     /// <param name="advice">Advice for a unit in which something fails.</param>

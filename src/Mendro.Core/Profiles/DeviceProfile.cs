@@ -19,6 +19,12 @@ namespace Mendro.Core.Profiles;
 /// <param name="Hazards">Caution ids that hold for the whole unit.</param>
 /// <param name="Note">Anything worth saying about the model.</param>
 /// <param name="Connectors">Connectors whose contacts can be swept.</param>
+/// <param name="Fasteners">What holds it together.</param>
+/// <param name="Steps">Steps of taking it apart.</param>
+/// <param name="Archetype">For a build that ships: what tells it from the others; null for a model.</param>
+/// <param name="Build">Id of the build that a model was made from, or null.</param>
+/// <param name="Author">Who made the description, in their own words, or null.</param>
+/// <param name="Licence">Under which terms it may be given on, in their own words, or null.</param>
 public sealed record DeviceProfile(
     [property: AllowedValues(DeviceProfile.FormatName)] string Format,
     [property: RegularExpression(ProfileFormat.ModelIdPattern)] string Id,
@@ -35,11 +41,21 @@ public sealed record DeviceProfile(
     bool Generic = false,
     [property: MaxLength(ProfileFormat.MostHazards)] IReadOnlyList<string>? Hazards = null,
     [property: MaxLength(ProfileFormat.LongestNote)] string? Note = null,
-    [property: MaxLength(ProfileFormat.MostConnectors)] IReadOnlyList<Connector>? Connectors = null
+    [property: MaxLength(ProfileFormat.MostConnectors)] IReadOnlyList<Connector>? Connectors = null,
+    [property: MaxLength(ProfileFormat.MostFasteners)] IReadOnlyList<Fastener>? Fasteners = null,
+    [property: MaxLength(ProfileFormat.MostSteps)] IReadOnlyList<TeardownStep>? Steps = null,
+    BuildFacts? Archetype = null,
+    [property: RegularExpression(ProfileFormat.ModelIdPattern)] string? Build = null,
+    [property: MaxLength(200)] string? Author = null,
+    [property: MaxLength(200)] string? Licence = null
 )
 {
     /// <summary>The format name every profile file carries.</summary>
     public const string FormatName = "mendro.profile/1";
+
+    /// <summary>Id of the build it is or was made from, or null.</summary>
+    [System.Text.Json.Serialization.JsonIgnore]
+    public string? BuildId => Archetype is null ? Build : Id;
 
     /// <summary>Finds a part by id.</summary>
     public Part? FindPart(PartId id) => Parts.FirstOrDefault(p => p.Id == id);
@@ -49,6 +65,9 @@ public sealed record DeviceProfile(
 
     /// <summary>Finds a probe by id.</summary>
     public Probe? FindProbe(ProbeId id) => Probes.FirstOrDefault(p => p.Id == id);
+
+    /// <summary>Finds a step of taking it apart by id.</summary>
+    public TeardownStep? FindStep(string id) => Steps?.FirstOrDefault(s => s.Id == id);
 
     /// <summary>Maker and model, as written on a tag.</summary>
     [System.Text.Json.Serialization.JsonIgnore]

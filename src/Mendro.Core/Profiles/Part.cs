@@ -11,6 +11,7 @@ namespace Mendro.Core.Profiles;
 /// <param name="X">Board position, mm from the left edge.</param>
 /// <param name="Y">Board position, mm from the top edge.</param>
 /// <param name="Modes">Weights that replace the library's for this model.</param>
+/// <param name="ComesOff">True for what pulls off its board without an iron, such as the connector of a front-loading console.</param>
 public sealed record Part(
     PartId Id,
     string Name,
@@ -19,7 +20,8 @@ public sealed record Part(
     string? Refdes = null,
     double? X = null,
     double? Y = null,
-    IReadOnlyList<ModeOverride>? Modes = null
+    IReadOnlyList<ModeOverride>? Modes = null,
+    bool ComesOff = false
 );
 
 /// <summary>A starting weight of this model's own.</summary>

@@ -46,6 +46,12 @@ public static class ProfileFormat
     /// <summary>Most that numbers may grow by from one contact to the next, either way.</summary>
     public const int LongestStep = 999;
 
+    /// <summary>Most fasteners.</summary>
+    public const int MostFasteners = 200;
+
+    /// <summary>Most steps of taking it apart.</summary>
+    public const int MostSteps = 60;
+
     /// <summary>Longest note on a model, characters.</summary>
     public const int LongestNote = 4000;
 }

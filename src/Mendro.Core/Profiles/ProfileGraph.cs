@@ -52,11 +52,25 @@ public sealed class ProfileGraph
     /// </summary>
     /// <param name="partId">Where to start.</param>
     /// <param name="powerOnly">Follow supply feeds only.</param>
-    public HashSet<PartId> Upstream(PartId partId, bool powerOnly = false) =>
+    /// <param name="medium">Sound or picture, when the walk is for one of them: where both arrive at a part, as at a picture
+    /// socket, only its own way is followed.</param>
+    public HashSet<PartId> Upstream(PartId partId, bool powerOnly = false, Carries? medium = null) =>
         Walk(
             partId,
-            id => Has(id, PartRole.Store) ? [] : Into(id).Where(f => powerOnly ? f.Carries == Carries.Power : Needed(f)).Select(f => f.From)
+            id =>
+                Has(id, PartRole.Store)
+                    ? []
+                    : Into(id).Where(f => powerOnly ? f.Carries == Carries.Power : Needed(f) && Own(f, medium)).Select(f => f.From)
         );
+
+    /// <summary>What charges the cells or packs among some parts: their charger and all on its way.</summary>
+    public HashSet<PartId> ChargeWays(IEnumerable<PartId> parts) =>
+        parts
+            .Where(p => Has(p, PartRole.Store))
+            .SelectMany(p => Into(p))
+            .Where(f => f.Carries == Carries.Power)
+            .SelectMany(f => Upstream(f.From))
+            .ToHashSet();
 
     /// <summary>The part and everything downstream of it.</summary>
     /// <param name="partId">Where to start.</param>
@@ -65,11 +79,13 @@ public sealed class ProfileGraph
         Walk(partId, id => OutOf(id).Where(f => !powerOnly || f.Carries == Carries.Power).Select(f => f.To));
 
     /// <summary>All parts a function depends on.</summary>
-    public HashSet<PartId> Closure(DeviceFunction function)
+    /// <param name="function">Function.</param>
+    /// <param name="medium">Sound or picture, when it is one of them.</param>
+    public HashSet<PartId> Closure(DeviceFunction function, Carries? medium = null)
     {
         var closure = new HashSet<PartId>();
         foreach (var need in function.Needs.Where(_parts.ContainsKey))
-            closure.UnionWith(Upstream(need));
+            closure.UnionWith(Upstream(need, medium: medium));
         return closure;
     }
 
@@ -101,6 +117,13 @@ public sealed class ProfileGraph
             members.UnionWith(Downstream(head, powerOnly: true));
         return new SupplyRail(heads, members);
     }
+
+    /// <summary>Sound does not hang on the picture, nor the picture on the sound, only because they leave by one socket.</summary>
+    private bool Own(Feed feed, Carries? medium) =>
+        medium is null
+        || feed.Carries is not (Carries.Audio or Carries.Video)
+        || feed.Carries == medium
+        || Into(feed.To).All(f => f.Carries != medium);
 
     private bool Needed(Feed feed) => feed.Carries != Carries.Input || Into(feed.To).All(f => f.Carries == Carries.Input);
 

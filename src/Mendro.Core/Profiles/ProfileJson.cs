@@ -64,7 +64,10 @@ public static class ProfileJson
     }
 
     /// <summary>Writes a profile.</summary>
-    public static string Write(DeviceProfile profile) => JsonSerializer.Serialize(profile, Options);
+    public static string Write(DeviceProfile profile) => WriteItem(profile);
+
+    /// <summary>Writes a part of a profile.</summary>
+    internal static string WriteItem<T>(T item) => JsonSerializer.Serialize(item, Options);
 
     /// <summary>A JSON error as a sentence with its place.</summary>
     private static string Explain(JsonException ex)

@@ -12,7 +12,17 @@ namespace Mendro.Core.Readings;
 /// <param name="Words">Verdict in words.</param>
 /// <param name="Reason">Why, in a sentence; empty when there is nothing to add.</param>
 /// <param name="Stop">Caution id when the reading is a reason to stop, or null.</param>
-public sealed record JudgedReading(Reading Reading, ProbeOutcome Outcome, string Words, string Reason = "", string? Stop = null);
+/// <param name="On">Position of the switch that was told with it, or null.</param>
+/// <param name="Degree">How far it is off.</param>
+public sealed record JudgedReading(
+    Reading Reading,
+    ProbeOutcome Outcome,
+    string Words,
+    string Reason = "",
+    string? Stop = null,
+    bool? On = null,
+    ReadingDegree Degree = ReadingDegree.Untold
+);
 
 /// <summary>Turns what was typed at a probe into a verdict, or says why it cannot be one.</summary>
 public static class ReadingJudge
@@ -48,6 +58,14 @@ public static class ReadingJudge
     public static Outcome<JudgedReading> Judge(DeviceProfile profile, Probe probe, string? text)
     {
         var expected = ExpectationRules.For(profile, probe);
+        var judged = Weigh(profile, probe, expected, text);
+        if (judged is not { IsOk: true, Value: { Outcome: ProbeOutcome.Abnormal, On: not false } off })
+            return judged;
+        return Outcome<JudgedReading>.Ok(off with { Degree = ReadingDegrees.Of(expected.Probe, off.Reading) });
+    }
+
+    private static Outcome<JudgedReading> Weigh(DeviceProfile profile, Probe probe, Expected expected, string? text)
+    {
         var place = expected.Place;
         var cells = place is { Kind: PlaceKind.Pack, Pack: { } pack } ? CellReadings.Parse(text ?? "", pack.Cells) : null;
         if (cells is not null)
@@ -91,12 +109,13 @@ public static class ReadingJudge
     private static JudgedReading Turned(JudgedReading judged, bool on)
     {
         if (judged.Outcome == ProbeOutcome.Jumps)
-            return judged;
+            return judged with { On = on };
         var conducts = judged.Reading is { Unit: ReadingUnit.Beep, Value: > 0 } or { Unit: ReadingUnit.Ohms };
         var good = on ? judged.Outcome == ProbeOutcome.Normal : !conducts;
         var where = on ? "switched on, common – on contact" : "switched off, common – on contact";
         return judged with
         {
+            On = on,
             Outcome = good ? ProbeOutcome.Normal : ProbeOutcome.Abnormal,
             Words =
                 good ? $"as expected {(on ? "on" : "off")}"

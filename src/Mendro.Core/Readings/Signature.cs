@@ -18,9 +18,7 @@ public sealed record Signature(double? Median, double Spread, int Units, double?
     public const double MadToSigma = 1.4826;
 
     // A few units that agree by chance would make anything else look wrong: meters and parts differ by some per cent.
-    private const double LeastRelativeSpread = 0.02;
-
-    // Leads and pressure change a low resistance by this much, a meter's last digits a low voltage.
+    internal const double LeastRelativeSpread = 0.02;
 
     /// <summary>Puts the readings of good units together, one a unit; null stands for over range.</summary>
     /// <returns>The signature, or null without any reading.</returns>

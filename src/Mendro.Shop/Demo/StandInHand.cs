@@ -7,6 +7,7 @@ using Mendro.Core.Profiles;
 using Mendro.Core.Readings;
 using Mendro.StandIns;
 using Mendro.StandIns.Instruments;
+using Mendro.StandIns.Physics;
 using Mendro.Storage;
 
 namespace Mendro.Shop.Demo;
@@ -108,11 +109,11 @@ public sealed class StandInHand(StandInTruthStore truths, SettingsStore settings
     }
 
     /// <summary>The unit with its hidden faults, after the repairs that were done to it.</summary>
-    public PracticeUnit Unit(JobView view)
+    public HiddenUnit Unit(JobView view)
     {
         if (view.Job.PracticeSeed is not null)
             return PracticeDesk.Replay(view.Job, view.Model, view.Records).Unit;
-        var unit = PracticeUnit.With(view.Model, $"demo/{view.Job.Number}", Faults(view));
+        var unit = PhysicalUnit.With(view.Model, $"demo/{view.Job.Number}", Faults(view));
         foreach (var repair in view.Records.Select(r => r.Body).OfType<RepairLogged>())
             if (view.Model.Library.FindMethod(repair.Method) is { } method)
                 unit.Repair(repair.Part, method);

@@ -1,8 +1,10 @@
 using Mendro.Core.Diagnosis;
 using Mendro.Core.Electrical;
 using Mendro.Core.Evidence;
+using Mendro.Core.Jobs;
 using Mendro.Core.Library;
 using Mendro.Core.Profiles;
+using Mendro.Core.Quantities;
 using Mendro.Core.Readings;
 
 namespace Mendro.StandIns.Instruments;
@@ -18,11 +20,13 @@ public static class TrueReadings
     /// <param name="probe">Probe.</param>
     /// <param name="share">Where within its range a good value lies, 0 to 1; the same for the whole unit.</param>
     /// <returns>The point, or null when no meter answers there.</returns>
-    public static TipPoint? At(DeviceModel model, PracticeUnit unit, Probe probe, double share)
+    public static TipPoint? At(DeviceModel model, HiddenUnit unit, Probe probe, double share)
     {
         if (MeterDialect.Function(model.Profile, probe) is not { } node)
             return null;
-        var (outcome, cause) = unit.ProbeCause(probe);
+        if (unit is not PracticeUnit drawn)
+            return OfReading(unit.Measure(probe), node);
+        var (outcome, cause) = drawn.ProbeCause(probe);
         var expect = ExpectationRules.For(model.Profile, probe).Probe.Expect;
         return new TipPoint(
             node.Replace(":DC", "", StringComparison.Ordinal),
@@ -30,8 +34,22 @@ public static class TrueReadings
         );
     }
 
+    /// <summary>A unit that obeys physics gives the value itself.</summary>
+    private static TipPoint OfReading(ProbeReading told, string node)
+    {
+        var reading = told.Reading;
+        double? value = reading switch
+        {
+            null or { Jumps: true } => 0.5,
+            { Unit: ReadingUnit.OverRange } or { Unit: ReadingUnit.Beep, Value: not > 0 } => null,
+            { Unit: ReadingUnit.Beep } => 0.2,
+            _ => reading.Value,
+        };
+        return new TipPoint(node.Replace(":DC", "", StringComparison.Ordinal), value);
+    }
+
     /// <summary>What the unit is to a bench supply: its normal load, a short, or nothing at all.</summary>
-    public static SupplyLoad Load(DeviceModel model, PracticeUnit unit)
+    public static SupplyLoad Load(DeviceModel model, HiddenUnit unit)
     {
         var (volts, amps) = Normal(model.Profile);
         var faults = unit.Present.Select(f => model.Faults[f]).ToList();
@@ -50,7 +68,7 @@ public static class TrueReadings
     /// <param name="connector">Connector.</param>
     /// <param name="contact">Contact.</param>
     /// <param name="seed">Seed of which contacts are hurt.</param>
-    public static double? Contact(DeviceModel model, PracticeUnit unit, Connector connector, Contact contact, long seed)
+    public static double? Contact(DeviceModel model, HiddenUnit unit, Connector connector, Contact contact, long seed)
     {
         var spanned = model.Profile.FindProbe(connector.Probe ?? "")?.Spans ?? [connector.Part];
         var cause = unit.Present.Select(f => model.Faults[f]).FirstOrDefault(f => spanned.Contains(f.Part.Id));

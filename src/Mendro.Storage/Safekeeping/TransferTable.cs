@@ -31,7 +31,13 @@ internal sealed record TransferTable(string Name, string File, string Order, str
         new("gear_uses", "gear-uses", "record_id, gear_id"),
         new("excluded_lessons", "excluded-lessons", "record_id"),
         new("second_looks", "second-looks", "id"),
+        new("teachings", "teachings", "id"),
         new("good_readings", "good-readings", "id"),
+        new("retired_models", "retired-models", "id"),
+        new("model_moves", "model-moves", "id"),
+        new("moved_jobs", "moved-jobs", "move_id, job_id"),
+        new("moved_readings", "moved-readings", "move_id, reading_id"),
+        new("timers", "timers", "id"),
         new("contact_marks", "contact-marks", "id"),
         new("stand_in_truths", "stand-in-truths", "job_id"),
     ];

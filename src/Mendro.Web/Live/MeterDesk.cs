@@ -1,6 +1,7 @@
 using System.Globalization;
 using Mendro.Core;
 using Mendro.Core.Library;
+using Mendro.Core.Planning;
 using Mendro.Core.Profiles;
 using Mendro.Core.Readings;
 using Mendro.Instruments;
@@ -126,7 +127,8 @@ public sealed partial class MeterDesk(
         var watch = new SteadyWatch(Hold);
         var (begun, told, seen) = (time.GetTimestamp(), time.GetTimestamp(), time.GetTimestamp());
         LiveReading? last = null;
-        while (turns.Holder == page)
+        // By reference: a page that gave it back and took the same point again within one reading starts anew.
+        while (ReferenceEquals(turns.Holder, page))
         {
             if (turns.HandOverWhenDue() is { } before)
             {
@@ -145,7 +147,7 @@ public sealed partial class MeterDesk(
                 await meter.ReadAsync(function, point.Kind, stop),
                 time.GetElapsedTime(begun)
             );
-            if (turns.Holder == page && (now != last || time.GetElapsedTime(told) > KeepAlive))
+            if (ReferenceEquals(turns.Holder, page) && (now != last || time.GetElapsedTime(told) > KeepAlive))
             {
                 Tell(page, now);
                 (last, told) = (now, time.GetTimestamp());

@@ -55,7 +55,8 @@ public sealed class MeterTurns(TimeProvider time)
             _waiting.RemoveAll(p => p.Page == page.Page);
             if (_holder is null || _holder.Page == page.Page)
             {
-                _holder = page;
+                // Asked again for the same point it goes on; given back and taken anew it begins anew.
+                _holder = _holder == page ? _holder : page;
                 return null;
             }
 

@@ -21,7 +21,6 @@ public sealed record BenchList(IReadOnlyList<NextLine> Lines, IReadOnlySet<long>
 /// <summary>The bench: what now, and what lies on the shelves.</summary>
 public sealed class IndexModel(
     JobStore jobs,
-    SecondLookStore looks,
     BenchDesk desk,
     BenchRefresher refresher,
     IntakeDesk intake,
@@ -36,7 +35,10 @@ public sealed class IndexModel(
     public IReadOnlyList<(Shelf Shelf, IReadOnlyList<Job> Jobs)> Shelves { get; private set; } = [];
 
     /// <summary>Units worth another look since a cause was confirmed elsewhere, best chance first.</summary>
-    public IReadOnlyList<(Job Job, SecondLookEntry Look)> SecondLook { get; private set; } = [];
+    public IReadOnlyList<SecondLookLineUp> SecondLook { get; private set; } = [];
+
+    /// <summary>True while no unit was ever taken in.</summary>
+    public bool FirstHour { get; private set; }
 
     /// <summary>How many jobs stand in each stage.</summary>
     public IReadOnlyList<(WorkStage Stage, int Count)> Stages { get; private set; } = [];
@@ -67,6 +69,9 @@ public sealed class IndexModel(
         return Partial("_Next", Next);
     }
 
+    /// <summary>How the quick line would be understood.</summary>
+    public IActionResult OnGetHeard(string? line) => Partial("_Heard", intake.Heard(Words.Clean(line)));
+
     /// <summary>Takes a unit in from one line.</summary>
     public async Task<IActionResult> OnPostQuickAsync(string? line)
     {
@@ -78,6 +83,20 @@ public sealed class IndexModel(
                 $"Taken in as {taken.Number}. Finish the baseline: what works clears much. Owner and price are under Intake.";
             return RedirectToPage("/Jobs/Find", new { number = taken.Number });
         }
+
+        // A name that nobody knows asks one thing, on the intake page, with all that was typed.
+        if (intake.Heard(Line).NewName is { Length: > 0 } name)
+            return Redirect(
+                "/Intake"
+                    + QueryString.Create(
+                        new Dictionary<string, string?>
+                        {
+                            ["Form.Profile"] = name,
+                            ["Form.Owner"] = "shop",
+                            ["claim"] = Line,
+                        }
+                    )
+            );
 
         QuickProblem = deed.Refusal!.Problem;
         await LoadAsync();
@@ -118,13 +137,10 @@ public sealed class IndexModel(
             states.Where(s => s is { Fresh: false, View: not null }).Select(s => s.Job.Number).ToHashSet(),
             states.Where(s => s.View is null).Select(s => s.Job).ToList()
         );
+        FirstHour = live.Count == 0 && !jobs.Any();
         Shelf[] shelves = [Shelf.WaitingPart, Shelf.WaitingOwner, Shelf.SetAside, Shelf.Ready];
         Shelves = shelves.Select(s => (s, (IReadOnlyList<Job>)live.Where(j => j.Shelf == s).ToList())).ToList();
         Stages = Enum.GetValues<WorkStage>().Select(s => (s, live.Count(j => j.Stage == s))).Where(s => s.Item2 > 0).ToList();
-        SecondLook = looks
-            .Open()
-            .Select(look => (live.FirstOrDefault(j => j.Id == look.JobId)!, look))
-            .Where(x => x.Item1 is not null)
-            .ToList();
+        SecondLook = secondLooks.Open(live);
     }
 }

@@ -1,5 +1,6 @@
 using Mendro.Core.Library;
 using Mendro.Core.Money;
+using Mendro.Core.Planning;
 using Mendro.Core.Profiles;
 using Mendro.Shop;
 using Mendro.Storage;
@@ -19,19 +20,49 @@ public sealed class IntakeModel(ProfileStore profiles, SettingsStore settings, I
     /// <summary>Profiles to choose from.</summary>
     public IReadOnlyList<DeviceProfile> Profiles { get; private set; } = [];
 
-    /// <summary>Profile chosen now.</summary>
-    public DeviceProfile Chosen { get; private set; } = null!;
+    /// <summary>Profile chosen now; null while what is typed fits none or more than one.</summary>
+    public DeviceProfile? Chosen { get; private set; }
+
+    /// <summary>True when the model is new: a name nobody knows, with the build it is nearest to.</summary>
+    public bool IsNew { get; private set; }
+
+    /// <summary>True when a name was typed that nobody knows, and its build is asked.</summary>
+    public bool AsksBuild { get; private set; }
+
+    /// <summary>Why no model is chosen, when something was typed.</summary>
+    public string? NoModel { get; private set; }
 
     /// <summary>The trade library.</summary>
     public TradeLibrary Library { get; } = library;
 
-    /// <summary>Shows an empty form.</summary>
-    public void OnGet(string? claim)
+    private const int MostWords = 2000;
+
+    /// <summary>Shows an empty form; with the model, the lot and the owner of the last one when the next of the same comes.</summary>
+    public async Task OnGetAsync(string? claim)
     {
-        Form.Claim = claim?.Length > 2000 ? claim[..2000] : claim;
-        Form.Currency = settings.Get().Currency;
-        Form.Profile ??= Request.Query["Form.Profile"];
+        // What stands in the address fills the form: the last model, lot and owner, or what was typed before a build was chosen.
+        await TryUpdateModelAsync(Form, nameof(Form));
+        ModelState.Clear();
+        if (!string.IsNullOrEmpty(claim))
+            Form.Claim = claim;
+        if (Form.Claim?.Length > MostWords)
+            Form.Claim = Form.Claim[..MostWords];
+        if (string.IsNullOrEmpty(Form.Currency))
+            Form.Currency = settings.Get().Currency;
         Choose();
+        Hear();
+    }
+
+    /// <summary>What the claim says of the functions is filled in, where nothing was chosen yet.</summary>
+    private void Hear()
+    {
+        if (Chosen is null || string.IsNullOrWhiteSpace(Form.Claim) || Form.Result.Values.Any(v => !string.IsNullOrEmpty(v)))
+            return;
+        foreach (var fact in Understanding.Of(Form.Claim, Chosen, Library).Facts.Where(f => f is { Function: not null, Provoked: false }))
+        {
+            Form.Result[fact.Function!.Value] = fact.Passed ? "pass" : "fail";
+            Form.Look[fact.Function.Value] = fact.Look;
+        }
     }
 
     /// <summary>Owners known whose name begins with what is typed.</summary>
@@ -43,18 +74,19 @@ public sealed class IntakeModel(ProfileStore profiles, SettingsStore settings, I
         await TryUpdateModelAsync(Form, nameof(Form));
         ModelState.Clear();
         Choose();
-        return Partial("_Baseline", (Form, Chosen, Library));
+        Hear();
+        return AsksBuild ? Partial("_Builds", Form) : Partial("_Baseline", (Form, Chosen, Library, NoModel));
     }
 
-    /// <summary>Takes the unit in.</summary>
-    public IActionResult OnPost()
+    /// <summary>Takes the unit in, then to Find or to the next of the same.</summary>
+    public IActionResult OnPost(string? then)
     {
         Choose();
         foreach (var failure in new IntakeRules().Validate(Form).Errors)
             ModelState.AddModelError($"Form.{failure.PropertyName}", failure.ErrorMessage);
-        if (Form.Profile is not null && Chosen.Id != Form.Profile)
-            ModelState.AddModelError("Form.Profile", "That model is not known; choose one from the list.");
-        if (!ModelState.IsValid)
+        if (NoModel is not null)
+            ModelState.AddModelError("Form.Profile", NoModel);
+        if (!ModelState.IsValid || Chosen is null)
             return RefuseAsShown();
         var baseline = Chosen
             .Functions.Where(f => Form.Result.GetValueOrDefault(f.Id) is "pass" or "fail")
@@ -64,22 +96,50 @@ public sealed class IntakeModel(ProfileStore profiles, SettingsStore settings, I
             Form.Into(new Job { ProfileId = Chosen.Id }),
             Form.ShopStock ? null : Words.Clean(Form.OwnerName),
             Words.Clean(Form.OwnerContact),
-            Form.Marks,
-            baseline
+            Form.Noted(),
+            baseline,
+            IsNew ? Chosen : null
         );
         return Answer(
             intake.TakeIn(order, Once),
             taken =>
             {
                 TempData["Said"] = $"Taken in as {taken.Number}.";
-                return RedirectToPage("/Jobs/Find", new { number = taken.Number });
+                return then == "next" ? Redirect("/Intake" + NextOfTheSame()) : RedirectToPage("/Jobs/Find", new { number = taken.Number });
             }
         );
     }
 
+    private QueryString NextOfTheSame() =>
+        QueryString.Create(
+            new Dictionary<string, string?>
+            {
+                ["Form.Profile"] = Chosen!.Id,
+                ["Form.Owner"] = Form.Owner,
+                ["Form.OwnerName"] = Form.ShopStock ? null : Form.OwnerName,
+                ["Form.OwnerContact"] = Form.ShopStock ? null : Form.OwnerContact,
+                ["Form.Lot"] = Form.ShopStock ? Form.Lot : null,
+            }.Where(field => !string.IsNullOrEmpty(field.Value))
+        );
+
     private void Choose()
     {
         Profiles = profiles.All();
-        Chosen = Profiles.FirstOrDefault(p => p.Id == Form.Profile) ?? Profiles[0];
+        var fitting = ModelSearch.Fitting(Form.Profile, Profiles);
+        Chosen = fitting.Count == 1 ? fitting[0] : null;
+        var typed = !string.IsNullOrWhiteSpace(Form.Profile);
+        if (fitting.Count == 0 && typed && Library.Archetypes.FirstOrDefault(a => a.Id == Form.Build) is { } build)
+        {
+            IsNew = true;
+            Chosen = BuildChoice.Named(build, Form.Profile!, Profiles.Select(p => p.Id).ToHashSet(), $"{Form.Profile} {Form.Claim}");
+        }
+
+        AsksBuild = fitting.Count == 0 && typed && !IsNew;
+        NoModel = (fitting.Count, typed) switch
+        {
+            (1, _) or (0, false) => null,
+            (0, _) => IsNew ? null : "That name is new here: choose the build it is nearest to.",
+            _ => $"Which one: {string.Join(", ", fitting.Take(6).Select(p => p.FullName))}{(fitting.Count > 6 ? " …" : "")}?",
+        };
     }
 }

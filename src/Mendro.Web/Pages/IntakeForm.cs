@@ -1,8 +1,10 @@
 using System.Security.Cryptography;
 using System.Text.Json;
 using FluentValidation;
+using Mendro.Core.Jobs;
 using Mendro.Core.Library;
 using Mendro.Core.Money;
+using Mendro.Core.Planning;
 using Mendro.Core.Profiles;
 using Mendro.Storage;
 
@@ -13,6 +15,18 @@ public sealed class IntakeForm
 {
     /// <summary>Profile id.</summary>
     public string? Profile { get; set; }
+
+    /// <summary>Build that a name nobody knows is nearest to.</summary>
+    public string? Build { get; set; }
+
+    /// <summary>How it is fed, asked of a name nobody knows.</summary>
+    public string? Fed { get; set; }
+
+    /// <summary>What goes in.</summary>
+    public string? Takes { get; set; }
+
+    /// <summary>What comes out.</summary>
+    public string? Gives { get; set; }
 
     /// <summary>Name of the unit, on a generic profile.</summary>
     public string? UnitName { get; set; }
@@ -62,6 +76,12 @@ public sealed class IntakeForm
     /// <summary>Condition marks ticked.</summary>
     public List<string> Marks { get; set; } = [];
 
+    /// <summary>Mark to slight or heavy.</summary>
+    public Dictionary<string, string?> MarkGrade { get; set; } = [];
+
+    /// <summary>Mark to where it is.</summary>
+    public Dictionary<string, string?> MarkPlace { get; set; } = [];
+
     /// <summary>Baseline: function id to pass or fail.</summary>
     public Dictionary<string, string?> Result { get; set; } = [];
 
@@ -84,11 +104,35 @@ public sealed class IntakeForm
     {
         foreach (var property in typeof(IntakeForm).GetProperties().Where(p => p.PropertyType == typeof(string) && p.CanWrite))
         {
-            if (property.Name is nameof(Profile) or nameof(Shown))
+            if (property.Name is nameof(Profile) or nameof(Shown) or nameof(Build) or nameof(Fed) or nameof(Takes) or nameof(Gives))
                 continue;
             var (mine, theirs) = (Words.Clean((string?)property.GetValue(this)), Words.Clean((string?)property.GetValue(file)));
             if (mine != theirs)
                 yield return (property.Name, theirs.Length > 0 ? theirs : "nothing");
+        }
+    }
+
+    /// <summary>What is known of the build of a name nobody knows.</summary>
+    public BuildQuestion Question() => new(Told<FedBy>(Fed), Told<Takes>(Takes), Told<Gives>(Gives), $"{Profile} {Claim}");
+
+    private static T? Told<T>(string? word)
+        where T : struct, Enum => Enum.TryParse<T>(word?.Replace("-", "", StringComparison.Ordinal), true, out var told) ? told : null;
+
+    /// <summary>Marks with grade and place as they are filed.</summary>
+    public IReadOnlyList<string> Noted() =>
+        Marks
+            .Distinct()
+            .Select(id => MarkNoted.Write(id, MarkGrade.GetValueOrDefault(id), Words.Clean(MarkPlace.GetValueOrDefault(id))))
+            .ToList();
+
+    /// <summary>Fills the marks from what was filed.</summary>
+    public void Take(IEnumerable<MarkNoted> marks)
+    {
+        foreach (var mark in marks)
+        {
+            Marks.Add(mark.Mark);
+            MarkGrade[mark.Mark] = mark.GradeWord;
+            MarkPlace[mark.Mark] = mark.Place;
         }
     }
 
@@ -163,6 +207,9 @@ public sealed class IntakeRules : AbstractValidator<IntakeForm>
             }
         )
             RuleFor(expression).MaximumLength(120).WithMessage("At most 120 characters.");
+        RuleFor(f => f.MarkPlace)
+            .Must(p => p.Values.All(v => Words.Clean(v).Length <= MarkNoted.LongestPlace))
+            .WithMessage("Where a mark is: at most 60 characters.");
         RuleFor(f => f.Revision).MaximumLength(20).WithMessage("At most 20 characters.");
         foreach (
             var expression in new System.Linq.Expressions.Expression<Func<IntakeForm, string?>>[]

@@ -22,6 +22,9 @@ public sealed class PartRow
     /// <summary>Reference designator.</summary>
     public string? Refdes { get; set; }
 
+    /// <summary>Pulls off its board without an iron.</summary>
+    public bool ComesOff { get; set; }
+
     /// <summary>Own weights: <c>dirty=0.2, worn=0.05</c>.</summary>
     public string? Weights { get; set; }
 }
@@ -117,6 +120,12 @@ public sealed class ProfileForm
     /// <summary>Note.</summary>
     public string? Note { get; set; }
 
+    /// <summary>Who made the description.</summary>
+    public string? Author { get; set; }
+
+    /// <summary>Terms under which it may be given on.</summary>
+    public string? Licence { get; set; }
+
     /// <summary>Revisions, one a line: <c>A: how to tell</c>.</summary>
     public string? Revisions { get; set; }
 
@@ -184,6 +193,8 @@ public sealed class ProfileForm
             Maker = existing ? profile.Maker : "",
             Kind = Kebab(profile.Kind.ToString()),
             Note = existing ? profile.Note : "",
+            Author = profile.Author,
+            Licence = profile.Licence,
             Revisions = existing ? string.Join('\n', profile.Revisions.Select(r => $"{r.Id}: {r.Tell}")) : "",
             Hazards = [.. profile.Hazards ?? []],
             Open = N(profile.Preparation.Open),
@@ -206,6 +217,7 @@ public sealed class ProfileForm
                     Kind = p.Kind,
                     Board = p.Board,
                     Refdes = p.Refdes,
+                    ComesOff = p.ComesOff,
                     Weights = string.Join(", ", (p.Modes ?? []).Select(m => $"{m.Mode}={N(m.Prior)}")),
                 })
                 .ToList(),

@@ -68,8 +68,13 @@ public sealed partial class ProfileFormReader(TradeLibrary library)
             Probes = probes,
             Preparation = preparation,
             Generic = form.Existing && origin?.Generic == true,
+            // A model made from a build is of that build; a build that is changed stays one.
+            Archetype = form.Existing ? origin?.Archetype : null,
+            Build = form.Existing ? origin?.Build : origin?.BuildId,
             Hazards = form.Hazards.Count > 0 ? form.Hazards : null,
-            Note = Words.Clean(form.Note) is { Length: > 0 } note ? note : null,
+            Note = Told(form.Note),
+            Author = Told(form.Author),
+            Licence = Told(form.Licence),
         };
         foreach (var section in ProfileSection.All.Where(s => form.Sections.ContainsKey(s.Key)))
         {
@@ -81,6 +86,8 @@ public sealed partial class ProfileFormReader(TradeLibrary library)
             Report(Place(problem.Place, profile), problem.Message);
         return profile;
     }
+
+    private static string? Told(string? typed) => Words.Clean(typed) is { Length: > 0 } told ? told : null;
 
     private Part Part(PartRow row, DeviceProfile? origin)
     {
@@ -111,7 +118,8 @@ public sealed partial class ProfileFormReader(TradeLibrary library)
             Null(row.Refdes),
             before?.X,
             before?.Y,
-            weights.Count > 0 ? weights : null
+            weights.Count > 0 ? weights : null,
+            row.ComesOff
         );
     }
 

@@ -43,10 +43,15 @@ internal sealed class Bench
     {
         var judged = ReadingJudge.Judge(Model.Profile, Model.Profile.FindProbe(probe)!, reading);
         judged.IsOk.ShouldBeTrue(judged.Problem);
-        return Add(new ProbeTaken(_events.Count, probe, judged.Value!.Outcome));
+        return Add(
+            new ProbeTaken(_events.Count, probe, judged.Value!.Outcome, judged.Value.Reading.Word, judged.Value.On, judged.Value.Degree)
+        );
     }
 
     public Bench Repairs(string part, string method) => Add(new RepairDone(_events.Count, part, method));
+
+    public Bench Marked(string mark, SeenGrade grade = SeenGrade.Untold, string? place = null) =>
+        Add(new MarkSeen(_events.Count, mark, grade, place));
 
     public Bench Add(BenchEvent happened)
     {

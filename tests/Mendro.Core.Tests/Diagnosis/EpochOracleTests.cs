@@ -54,7 +54,7 @@ public class EpochOracleTests
                     continue;
                 var success =
                     TradeLibrary.Success(model.Library.FindMethod(repair.MethodId)!, model.Faults[f].Part.Kind, "bad")
-                    * Math.Pow(EvidenceWeights.RepeatShare, times.GetValueOrDefault(repair.MethodId));
+                    * Math.Pow(EvidenceWeights.Again(model.Library.FindMethod(repair.MethodId)!), times.GetValueOrDefault(repair.MethodId));
                 times[repair.MethodId] = times.GetValueOrDefault(repair.MethodId) + 1;
                 if (success <= 0)
                     continue;

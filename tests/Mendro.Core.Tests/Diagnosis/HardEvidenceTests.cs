@@ -7,7 +7,7 @@ namespace Mendro.Core.Tests.Diagnosis;
 public class HardEvidenceTests
 {
     [Theory]
-    [InlineData("dovrel-bastion")]
+    [InlineData("dovrel-sextant")]
     [InlineData("harrow-quartet")]
     public void What_is_too_large_for_the_exact_sum_is_sampled_and_says_so(string id)
     {

@@ -69,9 +69,13 @@ public class IntermittentTests
             var bench = new Bench("quillon-minnow").Works("charging").Fails("power-light", "nothing");
             if (changed is { } c)
                 bench.Add(new Provoked(50, "power-light", how, c));
-            return bench.Diagnose().Suspects.Where(s => s.Fault.Mode.Effect == ModeEffect.Intermittent).Sum(s => s.Share);
+            return bench
+                .Diagnose()
+                .Suspects.Where(s => s.Fault.Mode.Effect == ModeEffect.Intermittent || s.Fault.Mode.Resistive)
+                .Sum(s => s.Share);
         }
 
+        // Dirt answers to force as well as a crack.
         Loose(true).ShouldBeGreaterThan(0.8);
         Loose(false).ShouldBeLessThan(Loose(null));
     }

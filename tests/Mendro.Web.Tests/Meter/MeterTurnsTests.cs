@@ -22,6 +22,19 @@ public class MeterTurnsTests
     }
 
     [Fact]
+    public void Asked_again_for_its_point_a_page_goes_on_and_given_back_it_begins_anew()
+    {
+        _turns.Take(Page("a"));
+        var turn = _turns.Holder;
+        _turns.Take(Page("a"));
+        _turns.Holder.ShouldBeSameAs(turn);
+        _turns.Leave("one", "a");
+        _turns.Take(Page("a"));
+        _turns.Holder.ShouldBe(turn);
+        _turns.Holder.ShouldNotBeSameAs(turn);
+    }
+
+    [Fact]
     public void Who_has_it_is_asked_and_may_keep_it()
     {
         _turns.Take(Page("a"));

@@ -33,8 +33,8 @@ public sealed record Outlook(double ChanceToCure, double WorkMinutes, double Sto
 }
 
 /// <summary>Something worth doing next: a check, a trial of a function, or a repair.</summary>
-/// <param name="Id">Id such as <c>probe:tp3</c>, <c>fn:picture</c>, <c>provoke:picture:pressed</c> or
-/// <c>fix:switch:flush-switch</c>.</param>
+/// <param name="Id">Id such as <c>probe:tp3</c>, <c>fn:picture</c>, <c>provoke:picture:pressed</c>, <c>swap:cable</c>,
+/// <c>fix:switch:flush-switch</c>, <c>stop</c> or <c>aside</c>.</param>
 /// <param name="Title">What to do.</param>
 /// <param name="Why">Why it comes now.</param>
 /// <param name="Minutes">Minutes with preparation.</param>
@@ -48,6 +48,8 @@ public sealed record Outlook(double ChanceToCure, double WorkMinutes, double Sto
 /// <param name="Outlook">What is to be expected when this comes first; null when nothing fails.</param>
 /// <param name="ChanceToWork">For a repair: exact chance that the function works afterwards, 0 to 1.</param>
 /// <param name="Provoke">With a function: how to provoke it instead of merely trying it.</param>
+/// <param name="SwapOut">With a function: the part another piece stands in for while it is tried.</param>
+/// <param name="Known">True when the fault it cures is known, so that its minutes are owed whatever else is wrong.</param>
 public sealed record Move(
     string Id,
     string Title,
@@ -62,9 +64,20 @@ public sealed record Move(
     DeviceFunction? Function = null,
     RepairOption? Repair = null,
     double? ChanceToWork = null,
-    Provocation? Provoke = null
+    Provocation? Provoke = null,
+    PartId? SwapOut = null,
+    bool Known = false
 )
 {
+    /// <summary>Id of the move that ends the work for good.</summary>
+    public const string StopId = "stop";
+
+    /// <summary>Id of the move that puts the unit on the shelf with what was seen.</summary>
+    public const string AsideId = "aside";
+
+    /// <summary>True when it ends the work on the unit.</summary>
+    public bool Ends => Id is StopId or AsideId;
+
     /// <summary>True when the unit has to be fed and switched on for it: a trial, volts or current, or pressing to see what
     /// changes.</summary>
     public bool NeedsPower => Function is not null || Probe is { Unloaded: false } probe && TradeLibrary.Of(probe.Kind).NeedsPower;

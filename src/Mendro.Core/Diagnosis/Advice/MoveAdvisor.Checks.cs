@@ -1,4 +1,5 @@
 using Mendro.Core.Evidence;
+using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 using Mendro.Core.Readings;
 
@@ -16,6 +17,9 @@ public sealed partial class MoveAdvisor
             .Take(2)
             .Select(f => new Suspect(f, unit.Faults[f], posterior(f), shares[f]))
             .ToList();
+
+    private static double BlameOn(UnitCase unit, double[] shares, PartId part) =>
+        Enumerable.Range(0, shares.Length).Where(f => unit.Faults[f].Part.Id == part).Sum(f => shares[f]);
 
     private static Candidate Check(UnitDiagnosis diagnosis, Probe probe)
     {
@@ -43,39 +47,74 @@ public sealed partial class MoveAdvisor
         );
     }
 
-    /// <summary>Ways to make an intermittent show itself that were not tried since the function last worked.</summary>
-    private static IEnumerable<Candidate> Provocations(
-        UnitCase unit,
-        DeviceFunction target,
-        double[] shares,
-        IReadOnlyDictionary<ProbeId, ProbeOutcome> fresh
-    )
+    /// <summary>Ways to make an intermittent show itself: where no finger has told yet, and no part can be asked by itself.</summary>
+    private static IEnumerable<Candidate> Provocations(UnitCase unit, DeviceFunction target, double[] shares)
     {
-        // To press right at the leading suspect tells where; to press the unit as a whole tells only that.
-        var leading = unit.Faults[Enumerable.Range(0, shares.Length).MaxBy(f => shares[f])].Part.Id;
-        if (unit.Model.Profile.Probes.Any(p => p.Kind == ProbeKind.Press && p.Spans?.Contains(leading) == true && !fresh.ContainsKey(p.Id)))
-            yield break;
+        var closure = unit.Model.Closure(target.Id);
         var since = unit
             .Events.Reverse()
-            .TakeWhile(e => e is not FunctionTried { Passed: true } passed || passed.FunctionId != target.Id)
-            .OfType<Provoked>()
-            .Where(p => p.FunctionId == target.Id)
-            .Select(p => p.How)
-            .ToHashSet();
-        foreach (var how in new[] { Provocation.Pressed, Provocation.Flexed, Provocation.Warmed }.Where(h => !since.Contains(h)))
+            .TakeWhile(e => e is not RepairDone && (e is not FunctionTried { Passed: true } passed || passed.FunctionId != target.Id))
+            .ToList();
+        // A part that answered to a finger, or a picture that comes when the case is pressed, is the same fact.
+        var moved = since.Any(e =>
+            e is FunctionTried { Passed: false, LookId: "pressed" }
+            || e is ProbeTaken { Outcome: not ProbeOutcome.Normal } taken
+                && unit.Model.Profile.FindProbe(taken.ProbeId) is { Kind: ProbeKind.Press } probe
+                && probe.PartIds().Any(closure.Contains)
+        );
+        var pressable = unit.Model.Profile.Probes.Where(p => p.Kind == ProbeKind.Press).SelectMany(p => p.PartIds()).ToHashSet();
+        var loose = Enumerable
+            .Range(0, shares.Length)
+            .Where(f => unit.Faults[f].Mode.Effect == ModeEffect.Intermittent && !pressable.Contains(unit.Faults[f].Part.Id))
+            .Sum(f => shares[f]);
+        foreach (var how in new[] { Provocation.Pressed, Provocation.Warmed })
         {
+            if (since.OfType<Provoked>().Any(p => p.How == how || p.How != Provocation.Warmed && how != Provocation.Warmed))
+                continue;
+            if (how == Provocation.Pressed && (moved || loose < LooseEnough))
+                continue;
             var template = unit.Model.ChangesWhen(target, how);
             var planned = Planned(
                 $"provoke:{target.Id}:{how.ToString().ToLowerInvariant()}",
                 MoveWords.ProvokeTitle(target, how),
                 MoveWords.ProvokeMinutes(target, how),
-                how == Provocation.Flexed ? AccessState.Open : AccessState.Closed,
+                AccessState.Closed,
                 unit,
                 template
             );
             yield return new Candidate(null, target, template, planned, "it changes", "nothing changes", how);
         }
     }
+
+    /// <summary>Trials with another piece in the place of one that comes out without a tool.</summary>
+    private static IEnumerable<Candidate> Swaps(UnitCase unit, DeviceFunction target)
+    {
+        foreach (var part in SwapPlanner.Swappable(unit.Model, target.Id).Where(p => SwapPlanner.ByHand(unit.Model, p)))
+        {
+            var chain = SwapPlanner.Chain(unit.Model, target.Id, [part.Id]);
+            var tried = unit
+                .Events.Reverse()
+                .TakeWhile(e => e is not RepairDone repair || repair.PartId != part.Id)
+                .Any(e => e is SwapTried swap && swap.FunctionId == target.Id && !swap.Chain.Contains(part.Id));
+            // What was changed for another already is swapped.
+            var changed = unit.Events.OfType<RepairDone>().Any(r => r.PartId == part.Id && IsSwap(unit, r));
+            if (tried || changed)
+                continue;
+            var template = SwapPlanner.Spare(unit, target, part, chain);
+            yield return new Candidate(
+                null,
+                target,
+                template,
+                Planned($"swap:{part.Id}", MoveWords.SwapTitle(target, part), target.Minutes + 1, AccessState.Closed, unit, template),
+                "still fails",
+                "works",
+                SwapOut: part.Id
+            );
+        }
+    }
+
+    private static bool IsSwap(UnitCase unit, RepairDone repair) =>
+        unit.Model.Library.FindMethod(repair.MethodId)?.Type is MethodType.Swap or MethodType.Replace;
 
     private static PlannedCheck Planned(
         string id,
@@ -112,10 +151,14 @@ public sealed partial class MoveAdvisor
         double[] shares,
         IReadOnlyList<RepairOption> options,
         AccessState state,
-        Candidate check
+        Candidate check,
+        bool anyway = false
     )
     {
-        if (check.Planned.Shows.Sum(s => shares[s.Fault] * s.P) < LeastBlame)
+        var blamed = check.SwapOut is { } part
+            ? BlameOn(diagnosis.Case, shares, part)
+            : check.Planned.Shows.Sum(s => shares[s.Fault] * s.P);
+        if (!anyway && blamed < LeastBlame)
             return null;
         var what = diagnosis.Case.WhatIf(diagnosis.Posterior, check.Template);
         // Nothing changes behind something solid, which noisy-OR cannot say: there the single-cause view is the truer one.
@@ -123,17 +166,21 @@ public sealed partial class MoveAdvisor
             ? LookAhead.Split(shares, check.Planned)
             : (1 - what.ProbabilityAbsent, blame.Of(what.IfPresent, out _), blame.Of(what.IfAbsent, out _));
         if (
-            present < Math.Max(TooSure, LeastOverLeak * check.Template.Leak)
-            || present > (check.Function is not null && check.Provoke is null ? SureToFail : 1 - TooSure)
+            !anyway
+            && (
+                present < Math.Max(TooSure, LeastOverLeak * check.Template.Leak)
+                || present > (check.Function is not null && check.Provoke is null && check.SwapOut is null ? SureToFail : 1 - TooSure)
+            )
         )
             return null;
-        var preparation = diagnosis.Case.Model.Profile.Preparation;
+        var preparation = Preparing(diagnosis.Case.Model);
         var reached = check.Planned.State > state ? check.Planned.State : state;
         var (planYes, planNo) = (
-            RepairPlan.Make(yes, options, preparation, reached, costs),
-            RepairPlan.Make(no, options, preparation, reached, costs)
+            RepairPlan.Make(yes, options, preparation, reached, _ranking),
+            RepairPlan.Make(no, options, preparation, reached, _ranking)
         );
         var minutes = check.Planned.Minutes + preparation.Minutes(state, reached);
+        var taken = check.Planned.Minutes + diagnosis.Case.Model.Profile.Preparation.Minutes(state, reached);
         return new Weighed(
             check,
             what,
@@ -144,6 +191,7 @@ public sealed partial class MoveAdvisor
             planNo,
             reached,
             minutes,
+            taken,
             minutes + present * planYes.ExpectedMinutes + (1 - present) * planNo.ExpectedMinutes
         );
     }
@@ -154,7 +202,8 @@ public sealed partial class MoveAdvisor
         LookAhead? ahead,
         double[] shares,
         IReadOnlyList<RepairOption> options,
-        AccessState state
+        AccessState state,
+        bool anyway = false
     )
     {
         var id = w.Check.Planned.Id;
@@ -163,19 +212,20 @@ public sealed partial class MoveAdvisor
         var expected = w.Minutes + w.Present * ifYes.Expected + (1 - w.Present) * ifNo.Expected;
 
         // What the answer itself is worth: the case would be open after either, so that does not count.
-        var without = RepairPlan.Make(shares, options, diagnosis.Case.Model.Profile.Preparation, w.Reached, costs);
-        if (without.ExpectedMinutes - (expected - w.Minutes) < LeastSaving * w.Check.Planned.Minutes)
+        var without = RepairPlan.Make(shares, options, Preparing(diagnosis.Case.Model), w.Reached, _ranking);
+        if (!anyway && without.ExpectedMinutes - (expected - w.Minutes) < LeastSaving * w.Check.Planned.Minutes)
             return null;
-        var prepare = w.Minutes - w.Check.Planned.Minutes;
+        var prepare = w.Taken - w.Check.Planned.Minutes;
         var reason =
             w.Check.Probe is { } probe ? MoveWords.CheckReason(diagnosis, probe, w.Present, prepare, state)
             : w.Check.Provoke is { } how ? MoveWords.ProvokeReason(how)
+            : w.Check.SwapOut is not null ? MoveWords.SwapReason
             : "What works clears everything it depends on.";
         return new Move(
             id,
             w.Check.Planned.Title,
             reason,
-            w.Minutes,
+            w.Taken,
             prepare,
             0,
             expected,
@@ -183,10 +233,11 @@ public sealed partial class MoveAdvisor
                 Outcome(w.Check.Bad, w.Present, w.Yes, w.What.IfPresent, ifYes),
                 Outcome(w.Check.Good, 1 - w.Present, w.No, w.What.IfAbsent, ifNo),
             ],
-            Outlook.Of(w.Minutes, w.Present, ifYes.Outlook, ifNo.Outlook),
+            Outlook.Of(w.Taken, w.Present, ifYes.Outlook, ifNo.Outlook),
             Probe: w.Check.Probe,
             Function: w.Check.Function,
-            Provoke: w.Check.Provoke
+            Provoke: w.Check.Provoke,
+            SwapOut: w.Check.SwapOut
         );
 
         static Ahead OfPlan(RepairPlan plan) =>
@@ -196,25 +247,6 @@ public sealed partial class MoveAdvisor
             new(answer, probability, Leading(diagnosis.Case, blamed, f => posterior(diagnosis.Case.UncuredPiece(f))), then.Title);
     }
 
-    /// <summary>Volts before a point where they are good are good, and behind one where they are missing they are missing.</summary>
-    private static bool Settled(DeviceModel model, Probe probe, IReadOnlyDictionary<ProbeId, ProbeOutcome> fresh)
-    {
-        if (probe is not { Kind: ProbeKind.Volts, At: { } at })
-            return false;
-        var upstream = model.Graph.Upstream(at, powerOnly: true);
-        foreach (var other in model.Profile.Probes.Where(p => p.Kind == ProbeKind.Volts && p.At is not null && p.At != probe.At))
-        {
-            if (!fresh.TryGetValue(other.Id, out var outcome))
-                continue;
-            if (outcome == ProbeOutcome.Normal && model.Graph.Upstream(other.At!.Value, powerOnly: true).Contains(at))
-                return true;
-            if (outcome == ProbeOutcome.Abnormal && upstream.Contains(other.At!.Value))
-                return true;
-        }
-
-        return false;
-    }
-
     private sealed record Candidate(
         Probe? Probe,
         DeviceFunction? Function,
@@ -222,7 +254,8 @@ public sealed partial class MoveAdvisor
         PlannedCheck Planned,
         string Bad,
         string Good,
-        Provocation? Provoke = null
+        Provocation? Provoke = null,
+        PartId? SwapOut = null
     );
 
     private sealed record Weighed(
@@ -235,6 +268,7 @@ public sealed partial class MoveAdvisor
         RepairPlan PlanNo,
         AccessState Reached,
         double Minutes,
+        double Taken,
         double Expected
     );
 }

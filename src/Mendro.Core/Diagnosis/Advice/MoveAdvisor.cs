@@ -1,3 +1,4 @@
+using Mendro.Core.Evidence;
 using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 using Mendro.Core.Readings;
@@ -7,8 +8,9 @@ namespace Mendro.Core.Diagnosis;
 /// <summary>
 /// Ranks what to do next by expected cost to the end: a check is worth it when the expected cost after its answers,
 /// plus its own, is lower (Heckerman, Breese and Rommelse 1995). That theory assumes one fault; here one failing
-/// function is worked on at a time, the most upstream first. The first step is weighed with the exact posterior over
-/// several faults, the steps behind it with <see cref="LookAhead"/>.
+/// function is worked on at a time, the complaint first. The first step is weighed with the exact posterior over
+/// several faults, the steps behind it with <see cref="LookAhead"/>. Above that stand the rules of the bench
+/// (<see cref="BenchOrder"/>): what is known is cured, gentle comes before iron, and stopping is a move.
 /// </summary>
 public sealed partial class MoveAdvisor(BenchCosts costs)
 {
@@ -30,17 +32,28 @@ public sealed partial class MoveAdvisor(BenchCosts costs)
     /// <summary>Trying a function whose failure is surer than this is no test.</summary>
     private const double SureToFail = 0.8;
 
-    /// <summary>Share of the expected cost within which moves are as good as equal: the look-ahead is no more exact.</summary>
-    private const double AsGoodAs = 0.07;
+    /// <summary>Blame on loose contacts that no press check reaches from which pressing the whole unit tells something.</summary>
+    private const double LooseEnough = 0.4;
 
-    /// <summary>A look that shows something less often than this is no preparation for a repair.</summary>
-    private const double Likely = 0.15;
+    /// <summary>A check comes before a repair only when it saves this share of its own minutes: the look-ahead is no more exact.</summary>
+    private const double Margin = 0.3;
 
-    /// <summary>A check of at most this many minutes is quick.</summary>
-    private const double Quick = 2;
+    /// <summary>Share of the blame from which a part needs no more looking at before it is treated.</summary>
+    private const double Enclosed = 0.7;
+
+    /// <summary>Share of the blame that a trial of another function must bear on.</summary>
+    private const double Bears = 0.1;
 
     /// <summary>How many checks and repairs are looked at more than one step ahead.</summary>
     private const int Deeply = 8;
+
+    /// <summary>What is taken apart is put together again: in the plan taking apart counts by this much more.</summary>
+    private const double Closing = 1.7;
+
+    /// <summary>Least loss by an uncured unit with which moves are ranked; whether they are worth it is asked of the true one.</summary>
+    private const double LeastStake = 240;
+
+    private readonly BenchCosts _ranking = costs with { UncuredMinutes = Math.Max(costs.UncuredMinutes, LeastStake) };
 
     /// <summary>Advice for a unit.</summary>
     /// <param name="diagnosis">Diagnosis of the unit.</param>
@@ -49,75 +62,186 @@ public sealed partial class MoveAdvisor(BenchCosts costs)
     {
         if (diagnosis.Target is not { } target)
             return new Advice(Untried(diagnosis), null);
-        var unit = diagnosis.Case;
-        var profile = unit.Model.Profile;
-        var blame = new BlameShares(unit, target);
-        var shares = blame.Of(diagnosis.Posterior.Fault, out _);
-        var options = RepairOption.For(unit, shares, costs);
-        var plan = RepairPlan.Make(shares, options, profile.Preparation, state, costs);
-        var fresh = unit.FreshReadings();
-        var weighed = profile
-            .Probes.Where(p => !fresh.ContainsKey(p.Id) && !Settled(unit.Model, p, fresh))
-            .Select(p => Check(diagnosis, p))
-            .Concat(profile.Functions.Where(f => diagnosis.Functions[f.Id] == FunctionState.NotTried).Select(f => Trial(unit, f)))
-            .Concat(Provocations(unit, target, shares, fresh))
-            .Select(c => Weigh(diagnosis, blame, shares, options, state, c))
-            .OfType<Weighed>()
-            .OrderBy(w => w.Expected - w.Minutes * 0.001)
-            .ToList();
-        var single = new LookAhead(options, [], profile.Preparation, costs);
-        var ahead = new LookAhead(
-            options,
-            weighed
-                .Take(Deeply)
-                .Select(w => w.Check.Planned with { Optimism = Math.Max(0, w.Expected - single.Flattered(w.Check.Planned, shares, state)) })
-                .ToList(),
-            profile.Preparation,
-            costs
-        );
-
-        var moves = weighed
-            .Select((w, n) => CheckMove(diagnosis, w, n < Deeply ? ahead : null, shares, options, state))
-            .OfType<Move>()
-            .ToList();
-        var proposed = options
-            .Where(o => o.Chance >= LeastChance)
-            .Select(o => (Option: o, Plan: RepairPlan.Make(shares, options, profile.Preparation, state, costs, o)))
-            .OrderBy(x => x.Plan.ExpectedMinutes)
-            .ToList();
-        for (var n = 0; n < proposed.Count; n++)
-            moves.Add(
-                RepairMove(
-                    diagnosis,
-                    target,
-                    blame,
-                    shares,
-                    proposed[n].Option,
-                    proposed[n].Plan,
-                    n < Deeply ? ahead.After(proposed[n].Option, shares, state) : null,
-                    state
-                )
-            );
-        return new Advice(Ranked(moves), plan);
+        var work = new Work(diagnosis, target, state, this);
+        return new BenchOrder(work, costs).Advice();
     }
 
-    /// <summary>
-    /// By expected cost. Where a quick look or reading is as good as the best move, it comes before a repair and before
-    /// anything that takes the unit further apart: it can do no harm, and what it tells stays known.
-    /// </summary>
-    private static List<Move> Ranked(List<Move> moves)
+    /// <summary>Preparation as the plan counts it.</summary>
+    internal static Preparation Preparing(DeviceModel model)
     {
-        var ranked = moves.OrderBy(m => m.ExpectedMinutes).ThenBy(m => m.Minutes).ToList();
-        if (ranked.Count == 0 || ranked[0] is { Repair: null, PreparationMinutes: <= 0 })
-            return ranked;
-        var gentle = ranked.FirstOrDefault(m =>
-            m is { Repair: null, PreparationMinutes: <= 0, Minutes: <= Quick } && m.Outcomes[0].Probability is > Likely and < 1 - Likely / 2
-        );
-        if (gentle is null || gentle.ExpectedMinutes > ranked[0].ExpectedMinutes * (1 + AsGoodAs))
-            return ranked;
-        ranked.Remove(gentle);
-        ranked.Insert(0, gentle);
-        return ranked;
+        var told = model.Profile.Preparation;
+        return new Preparation(told.Open * Closing, told.BoardOut * Closing, told.Lifted * Closing);
+    }
+
+    /// <summary>Everything weighed for one unit at this moment.</summary>
+    internal sealed class Work
+    {
+        private readonly MoveAdvisor _advisor;
+        private readonly IReadOnlyList<RepairOption> _options;
+        private readonly Preparation _preparation;
+        private readonly List<Weighed> _weighed;
+        private readonly BlameShares _blame;
+        private LookAhead? _ahead;
+        private Dictionary<string, double> _expected = [];
+
+        public Work(UnitDiagnosis diagnosis, DeviceFunction target, AccessState state, MoveAdvisor advisor)
+        {
+            (Diagnosis, Target, State, _advisor) = (diagnosis, target, state, advisor);
+            var unit = diagnosis.Case;
+            var model = unit.Model;
+            _blame = new BlameShares(unit, target);
+            Shares = _blame.Of(diagnosis.Posterior.Fault, out _);
+            _options = RepairOption.For(unit, Shares, advisor._ranking);
+            _preparation = Preparing(model);
+            Plan = RepairPlan.Make(Shares, _options, model.Profile.Preparation, state, advisor._ranking);
+            var fresh = unit.FreshReadings();
+            Answered = new AnsweredChecks(unit, fresh);
+            var starts = Goal.Starts(model, unit.Events);
+            var blamed = Enumerable
+                .Range(0, Shares.Length)
+                .GroupBy(f => unit.Faults[f].Part.Id)
+                .Where(g => g.Sum(f => Shares[f]) >= Enclosed)
+                .Select(g => g.Key)
+                .ToHashSet();
+            _weighed = model
+                .Profile.Probes.Where(p => !Answered.Has(p) && !OnlyAt(p, blamed))
+                .Select(p => Check(diagnosis, p))
+                .Concat(
+                    model
+                        .Profile.Functions.Where(f =>
+                            diagnosis.Functions[f.Id] == FunctionState.NotTried
+                            && Goal.CanBeTried(model, f, target, starts)
+                            && Tells(f) >= Bears
+                        )
+                        .Select(f => Trial(unit, f))
+                )
+                .Concat(Provocations(unit, target, Shares))
+                .Concat(Swaps(unit, target))
+                .Select(c => advisor.Weigh(diagnosis, _blame, Shares, _options, state, c))
+                .OfType<Weighed>()
+                .OrderBy(w => w.Expected - w.Minutes * 0.001)
+                .ToList();
+        }
+
+        /// <summary>Blame on the parts that a function shares with the goal and that no working function has cleared.</summary>
+        private double Tells(DeviceFunction function)
+        {
+            var model = Diagnosis.Case.Model;
+            var shared = model.Closure(function.Id).Where(model.Closure(Target.Id).Contains).ToHashSet();
+            foreach (var works in model.Profile.Functions.Where(f => Diagnosis.Functions[f.Id] == FunctionState.Works))
+                shared.ExceptWith(model.Closure(works.Id));
+            return Enumerable.Range(0, Shares.Length).Where(f => shared.Contains(Diagnosis.Case.Faults[f].Part.Id)).Sum(f => Shares[f]);
+        }
+
+        public UnitDiagnosis Diagnosis { get; }
+
+        public DeviceFunction Target { get; }
+
+        public AccessState State { get; }
+
+        public double[] Shares { get; }
+
+        public RepairPlan Plan { get; }
+
+        public AnsweredChecks Answered { get; }
+
+        /// <summary>Moves for the goal, best first.</summary>
+        /// <param name="without">A move that is left out, to see what is best without it.</param>
+        public List<Move> Ranked(string? without = null)
+        {
+            var options = _options.Where(o => o.MoveId != without).ToList();
+            var weighed = _weighed.Where(w => w.Check.Planned.Id != without).ToList();
+            var single = new LookAhead(options, [], _preparation, _advisor._ranking);
+            var ahead = new LookAhead(
+                options,
+                weighed
+                    .Take(Deeply)
+                    .Select(w =>
+                        w.Check.Planned with
+                        {
+                            Optimism =
+                                Math.Max(0, w.Expected - single.Flattered(w.Check.Planned, Shares, State))
+                                + Margin * w.Check.Planned.Minutes,
+                        }
+                    )
+                    .ToList(),
+                _preparation,
+                _advisor._ranking
+            );
+            if (without is null)
+                _ahead = ahead;
+            var moves = weighed
+                .Select((w, n) => _advisor.CheckMove(Diagnosis, w, n < Deeply ? ahead : null, Shares, options, State))
+                .OfType<Move>()
+                .Select(m => (Move: m, Rank: m.ExpectedMinutes + Margin * (m.Minutes - m.PreparationMinutes)))
+                .ToList();
+            var proposed = options
+                .Where(o => o.Chance >= LeastChance)
+                .Select(o => (Option: o, Plan: RepairPlan.Make(Shares, options, _preparation, State, _advisor._ranking, o)))
+                .OrderBy(x => x.Plan.ExpectedMinutes)
+                .ToList();
+            for (var n = 0; n < proposed.Count; n++)
+            {
+                var move = RepairOf(
+                    proposed[n].Option,
+                    proposed[n].Plan,
+                    n < Deeply ? ahead.After(proposed[n].Option, Shares, State) : null
+                );
+                moves.Add((move, move.ExpectedMinutes));
+            }
+
+            var ranked = moves.OrderBy(m => m.Rank).ThenBy(m => m.Move.Minutes).Select(m => m.Move).ToList();
+            if (without is null)
+                _expected = ranked.ToDictionary(m => m.Id, m => m.ExpectedMinutes);
+            // The figures told are those with everything at hand, whatever the order is taken from.
+            return ranked.Select(m => m with { ExpectedMinutes = _expected.GetValueOrDefault(m.Id, m.ExpectedMinutes) }).ToList();
+        }
+
+        /// <summary>True when a look or a swap was made since the last work.</summary>
+        public bool LookedAtThisStandstill =>
+            Diagnosis.Case.Events.Reverse().TakeWhile(e => e is not RepairDone).Any(e => e is ProbeTaken or SwapTried);
+
+        /// <summary>Quick checks with the case as it is, those that bear on most blame a minute first.</summary>
+        /// <param name="minutes">Most minutes.</param>
+        /// <param name="bears">Least share of the blame.</param>
+        public IEnumerable<Move> Quick(double minutes, double bears)
+        {
+            double Blame(Weighed w) =>
+                w.Check.SwapOut is { } part ? BlameOn(Diagnosis.Case, Shares, part)
+                : w.Check.Function is not null ? Math.Min(w.Present, 1 - w.Present)
+                : w.Check.Planned.Shows.Sum(s => Shares[s.Fault] * s.P);
+            return _weighed
+                .Where(w => w.Check.Planned.Minutes <= minutes && w.Reached == State && w.Check.Provoke is null)
+                .Select(w => (Weighed: w, Blame: Blame(w)))
+                .Where(x => x.Blame >= bears)
+                .OrderByDescending(x => x.Blame / x.Weighed.Check.Planned.Minutes)
+                .Select(x => _advisor.CheckMove(Diagnosis, x.Weighed, _ahead, Shares, _options, State, anyway: true))
+                .OfType<Move>();
+        }
+
+        /// <summary>A repair as a move.</summary>
+        public Move RepairOf(RepairOption option, RepairPlan? plan = null, Ahead? ahead = null) =>
+            _advisor.RepairMove(
+                Diagnosis,
+                Target,
+                _blame,
+                Shares,
+                option,
+                plan ?? RepairPlan.Make(Shares, [.. _options, option], _preparation, State, _advisor._ranking, option),
+                ahead,
+                State
+            );
+
+        /// <summary>A check as a move, though it may not pay by the figures alone; null when it can tell nothing.</summary>
+        public Move? CheckAnyway(Probe probe)
+        {
+            var weighed = _advisor.Weigh(Diagnosis, _blame, Shares, _options, State, Check(Diagnosis, probe), anyway: true);
+            return weighed is null ? null : _advisor.CheckMove(Diagnosis, weighed, null, Shares, _options, State, anyway: true);
+        }
+
+        /// <summary>True for a look or a press at nothing but parts that are as good as found.</summary>
+        private static bool OnlyAt(Probe probe, HashSet<PartId> parts) =>
+            TradeLibrary.Of(probe.Kind).ByEye && probe.Spans is { Count: > 0 } spans && spans.All(parts.Contains);
     }
 
     private static List<Move> Untried(UnitDiagnosis diagnosis) =>
@@ -137,64 +261,4 @@ public sealed partial class MoveAdvisor(BenchCosts costs)
                 Function: f
             ))
             .ToList();
-
-    private Move RepairMove(
-        UnitDiagnosis diagnosis,
-        DeviceFunction target,
-        BlameShares blame,
-        double[] shares,
-        RepairOption option,
-        RepairPlan plan,
-        Ahead? ahead,
-        AccessState state
-    )
-    {
-        var unit = diagnosis.Case;
-        var prepare = unit.Model.Profile.Preparation.Minutes(state, option.Method.State);
-        // Exact over several faults: treated faults count only with what the method leaves of them.
-        var fails = unit.Model.FunctionFails(target);
-        var success = option.Cures.ToDictionary(c => c.Fault, c => c.Success);
-        var works =
-            (1 - fails.Leak)
-            * diagnosis.Posterior.ExpectedProduct(
-                unit.LinksOf(fails)
-                    .Select(l => (unit.UncuredPiece(l.Fault), success.TryGetValue(l.Fault, out var s) ? s + (1 - s) * (1 - l.P) : 1 - l.P))
-                    .Concat(blame.UnknownPiece is { } unknown ? [(unknown, 0.0)] : [])
-            );
-        if (ahead?.Expected >= plan.ExpectedMinutes)
-            ahead = null;
-        var after =
-            ahead is not null ? ahead.Title
-            : plan.Sequence.Count > 1 ? plan.Sequence[1].Method.Name
-            : null;
-        var aim = string.Join(
-            " or ",
-            diagnosis.Suspects.Where(s => s.Share > 0.01 && success.ContainsKey(s.FaultIndex)).Select(s => s.Fault.Words).Take(2)
-        );
-        var why =
-            $"Against {(aim.Length > 0 ? aim : option.Part.Name)}."
-            + (option.Method.TradeOff is { } tradeOff ? $" {tradeOff}" : "")
-            + (prepare > 0 ? $" {prepare:0} min of it to take the unit apart." : "");
-        return new Move(
-            $"fix:{option.Part.Id}:{option.Method.Id}",
-            option.Method.Name,
-            why,
-            option.Method.Minutes + costs.RetestMinutes + prepare,
-            prepare,
-            option.Method.PartsCost,
-            ahead?.Expected ?? plan.ExpectedMinutes,
-            [new MoveOutcome($"{target.Name} works", works, [], null), new MoveOutcome("still fails", 1 - works, LeftOver(), after)],
-            ahead?.Outlook ?? plan.Outlook,
-            Repair: option,
-            ChanceToWork: works
-        );
-
-        // When it did not help, what it treats is less to blame and the rest more.
-        List<Suspect> LeftOver()
-        {
-            var left = shares.Select((share, f) => share * (1 - success.GetValueOrDefault(f))).ToArray();
-            var failing = 1 - shares.Sum() + left.Sum();
-            return failing <= 0 ? [] : Leading(unit, left.Select(x => x / failing).ToArray(), f => left[f] / failing);
-        }
-    }
 }

@@ -44,6 +44,12 @@ public static class MoveWords
             _ => $"Let it warm up, watch: {Lower(function.Name)}",
         };
 
+    /// <summary>Title of a trial with another piece in the place of a part.</summary>
+    public static string SwapTitle(DeviceFunction function, Part part) => $"Try another {Lower(part.Name)}: {Lower(function.Name)}";
+
+    /// <summary>Why a swap comes now.</summary>
+    public const string SwapReason = "One thing changed, nothing else: it blames or clears that piece.";
+
     /// <summary>Minutes a provocation takes: as long as the function takes to try, and warming up longer (common practice, no
     /// source).</summary>
     public static double ProvokeMinutes(DeviceFunction function, Provocation how) =>

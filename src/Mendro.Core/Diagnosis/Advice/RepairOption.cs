@@ -9,12 +9,15 @@ namespace Mendro.Core.Diagnosis;
 /// <param name="HarmMinutes">Minutes lost when a step does damage.</param>
 /// <param name="UncuredMinutes">What a unit that stays uncured costs, in minutes; the repairs stop when going on costs more.</param>
 /// <param name="RetestMinutes">Minutes to try the unit after a repair.</param>
+/// <param name="StakeKnown">True when what an uncured unit costs comes from its values and is no guess: only then can it be too
+/// little to go on.</param>
 public sealed record BenchCosts(
     double RatePerHour = 30,
     double OriginalityMinutes = 60,
     double HarmMinutes = 60,
     double UncuredMinutes = 120,
-    double RetestMinutes = 1
+    double RetestMinutes = 1,
+    bool StakeKnown = false
 )
 {
     /// <summary>Cost of a method in minutes, without taking the unit apart.</summary>
@@ -40,6 +43,9 @@ public sealed record RepairOption(
     IReadOnlyList<(int Fault, double Success)> Cures
 )
 {
+    /// <summary>Id of the move that carries it out.</summary>
+    public string MoveId => $"fix:{Part.Id}:{Method.Id}";
+
     /// <summary>A chance below this is nothing.</summary>
     internal const double Negligible = 1e-4;
 
@@ -57,7 +63,7 @@ public sealed record RepairOption(
             if (faults.Max(f => shares[f]) < Negligible)
                 continue;
             var part = unit.Faults[faults[0]].Part;
-            var methods = unit.Model.Library.MethodsFor(part.Kind);
+            var methods = unit.Model.MethodsFor(part);
             // What the last work may have upset is gone over again first.
             if (faults.Any(f => unit.Faults[f].Mode.Id == EvidenceWeights.StepDamage))
                 methods = methods.Concat(unit.Model.Library.MethodsFor("*")).Distinct();

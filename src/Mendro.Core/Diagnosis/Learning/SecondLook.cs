@@ -52,6 +52,44 @@ public static class SecondLook
         );
     }
 
+    /// <summary>Share of the blame from which a cause found in a like unit is worth its check here.</summary>
+    public const double WorthTheCheck = 0.05;
+
+    /// <summary>A check shows a fault that it finds at least this often.</summary>
+    private const double Shows = 0.5;
+
+    /// <summary>The check that would show a cause found in a like unit, when it was not made here yet.</summary>
+    /// <param name="model">The unit's model.</param>
+    /// <param name="events">What happened to it.</param>
+    /// <param name="context">What the shop knows.</param>
+    /// <param name="cause">True for a fault that is the one found.</param>
+    /// <param name="state">How far it is apart.</param>
+    /// <returns>The quickest such check, and the share of the blame that these faults bear; null when nothing fails here, when the
+    /// share is below <see cref="WorthTheCheck"/>, or when the checks were made.</returns>
+    public static (Probe Check, double Share)? Undone(
+        DeviceModel model,
+        IReadOnlyList<BenchEvent> events,
+        CaseContext context,
+        Func<PartFault, bool> cause,
+        AccessState state
+    )
+    {
+        var faults = model.Faults.Where(cause).ToList();
+        if (faults.Count == 0 || UnitDiagnosis.Make(model, events, context) is not { IsOk: true, Value: { Target: not null } diagnosis })
+            return null;
+        var share = diagnosis.Suspects.Where(s => faults.Any(f => f.Id == s.Fault.Id)).Sum(s => s.Share);
+        if (share < WorthTheCheck)
+            return null;
+        var answered = new AnsweredChecks(diagnosis.Case, diagnosis.Case.FreshReadings());
+        var checks = model
+            .Profile.Probes.Where(p =>
+                faults.Any(f => p.Spans?.Contains(f.Part.Id) == true && DeviceModel.Detects(f.Mode, p.Kind) >= Shows)
+            )
+            .OrderBy(p => model.Profile.Preparation.Minutes(state, p.State) + p.Minutes)
+            .ToList();
+        return checks.Count == 0 || checks.Any(answered.Has) ? null : (checks[0], share);
+    }
+
     /// <summary>
     /// What the repairs that fit into the time can cure: always the one with the best chance a minute among those that
     /// still fit. Never less than half of the best choice when the best single repair is considered too (the greedy rule

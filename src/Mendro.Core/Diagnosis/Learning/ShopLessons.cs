@@ -54,7 +54,8 @@ public sealed record Pattern(PartFault Fault, string Revision, int Found, int Un
 /// not forgotten because thirty units did not have it. Confirmed causes count for their part and mode, every other
 /// closed unit of the model against (conjugate updating of a Beta prior by binomial counts). Pooling goes upward: what
 /// other models show of the same kind of part moves the starting point (Gamma–Poisson on the ratio of found to
-/// expected), another revision counts half, the same revision full.
+/// expected), another model of the same build counts full at the same part, another revision half, the same revision full: so a
+/// model without history leans on its build's, and its own cases outweigh it as they come.
 /// </summary>
 public sealed class ShopLessons
 {
@@ -132,6 +133,9 @@ public sealed class ShopLessons
         var fault = model.Faults[index];
         var start = Math.Min(Highest, brought.Share(index, fault.Prior) * KindRatio(model, fault));
         var (a, b) = (_strength, _strength * (1 - start) / start);
+        foreach (var sibling in _byProfile.Values.Where(t => IsSibling(model, t) && t.HasPart(fault.Part)))
+        foreach (var (_, units, found) in sibling.Of(fault.Part.Id, fault.Mode.Id))
+            (a, b) = (a + found, b + units - found);
         if (!_byProfile.TryGetValue(model.Profile.Id, out var told))
             return (a, b);
         foreach (var (theirs, units, found) in told.Of(fault.Part.Id, fault.Mode.Id))
@@ -151,7 +155,8 @@ public sealed class ShopLessons
             expected = 0;
         foreach (var (profileId, told) in _byProfile)
         {
-            if (profileId == model.Profile.Id)
+            // What its build tells of the very part is counted there.
+            if (profileId == model.Profile.Id || IsSibling(model, told) && told.HasPart(fault.Part))
                 continue;
             found += told.FoundOfKind(fault.Part.Kind, fault.Mode.Id);
             expected += told.ExpectedOfKind(fault.Part.Kind, fault.Mode.Id);
@@ -159,6 +164,9 @@ public sealed class ShopLessons
 
         return (_strength + found) / (_strength + expected);
     }
+
+    private static bool IsSibling(DeviceModel model, Told told) =>
+        told.Profile.Id != model.Profile.Id && model.Profile.BuildId is { } build && told.Profile.BuildId == build;
 
     private static double Mean((double A, double B) shape) => shape.A / (shape.A + shape.B);
 
@@ -192,6 +200,12 @@ public sealed class ShopLessons
                 if (group.Model.Profile.FindPart(part) is { } known)
                     Add(_found, (known.Kind, mode), count);
         }
+
+        /// <summary>The profile in its latest version that taught.</summary>
+        public DeviceProfile Profile => _groups[^1].Model.Profile;
+
+        /// <summary>True when the profile has this very part.</summary>
+        public bool HasPart(Part part) => Profile.FindPart(part.Id)?.Kind == part.Kind;
 
         public IEnumerable<(string Revision, int Units, int Found)> Of(PartId partId, string modeId) =>
             _groups.Select(g => (g.Revision, g.Units, g.Found.GetValueOrDefault((partId, modeId))));

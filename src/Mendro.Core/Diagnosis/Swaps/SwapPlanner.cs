@@ -40,6 +40,28 @@ public static class SwapPlanner
         return model.Profile.Parts.Where(p => closure.Contains(p.Id) && model.Library.FindPartKind(p.Kind)?.Swappable == true).ToList();
     }
 
+    /// <summary>True for what comes out without a tool and of which a bench has another: its own gear, cells, adapters.</summary>
+    public static bool ByHand(DeviceModel model, Part part) =>
+        model.Library.FindPartKind(part.Kind) is { Swappable: true } kind
+        && (kind.Gear || kind.Has(PartRole.Adapter) || kind.Has(PartRole.Pack) && !kind.Has(PartRole.Lithium));
+
+    /// <summary>“It still fails with another piece in the place of a part”, the other piece being one that is known to work.</summary>
+    public static FindingTemplate Spare(UnitCase unit, DeviceFunction target, Part part, IReadOnlyList<PartId> chain)
+    {
+        var template = unit.Swapped(target, new SwapTried(-1, target.Id, chain, false), -1);
+        return template with { Leak = WithGear(unit, template.Leak, new GearItem("", "", part.Kind)) };
+    }
+
+    private static double WithGear(UnitCase unit, double leak, GearItem gear)
+    {
+        var kind = unit.Model.Library.FindPartKind(gear.Kind);
+        var holds = (kind?.Modes ?? []).Aggregate(
+            1 - leak,
+            (p, mode) => p * (1 - GearWear.Prior(kind, mode, gear) * EvidenceWeights.Fails(mode))
+        );
+        return 1 - holds;
+    }
+
     /// <summary>Parts that remain in the chain when some are swapped out.</summary>
     /// <param name="model">Model.</param>
     /// <param name="functionId">Function tried.</param>
@@ -127,12 +149,7 @@ public static class SwapPlanner
         if (unit.GearFaults(gear.Id).Count > 0)
             return template;
         // A piece that took no part yet is not in the network: its own chance to fail is one more leak.
-        var kind = unit.Model.Library.FindPartKind(gear.Kind);
-        var holds = (kind?.Modes ?? []).Aggregate(
-            1 - template.Leak,
-            (p, mode) => p * (1 - GearWear.Prior(kind, mode, gear.UsesSinceCleaning) * EvidenceWeights.Fails(mode))
-        );
-        return template with { Leak = 1 - holds };
+        return template with { Leak = WithGear(unit, template.Leak, gear) };
     }
 
     /// <summary>Entropy of the blame by part, in bits; what is unknown counts as one more.</summary>

@@ -20,7 +20,11 @@ public sealed class BlameShares
     public BlameShares(UnitCase unit, DeviceFunction? target)
     {
         _unit = unit;
-        var finding = target is null ? -1 : unit.FailureOf(target.Id);
+        // A rail that is bad on the meter is a target of its own: the work is to get it right first.
+        var finding =
+            target is null ? -1
+            : unit.BadRail(target.Id) is >= 0 and var rail ? rail
+            : unit.FailureOf(target.Id);
         if (target is null || finding < 0)
         {
             _causes = [];
@@ -28,12 +32,12 @@ public sealed class BlameShares
         }
 
         UnknownPiece = unit.UnknownPiece(finding);
-        // The look has already moved the posterior; here only “is it a cause at all” counts. What a step broke after the
-        // failure had begun may be there too, but is not to blame for it.
-        var possible = unit.Network.Findings[finding].Links.Where(l => l.P > 0).Select(l => unit.FaultOf(l.Fault)).ToHashSet();
-        _causes = unit.LinksOf(unit.Model.FunctionFails(target))
-            .Where(l => possible.Contains(l.Fault))
-            .Select(l => (l.Fault, l.P))
+        // To blame is what has made the failure look as it does: a fault that may be there too, as in any unit, but would look
+        // otherwise, is not. What a step broke after the failure had begun is not to blame for it either.
+        _causes = unit
+            .Network.Findings[finding]
+            .Links.Where(l => l.P > 0 && unit.FaultOf(l.Fault) is >= 0 and var fault && unit.UncuredPiece(fault) == l.Fault)
+            .Select(l => (unit.FaultOf(l.Fault), l.P))
             .ToArray();
     }
 

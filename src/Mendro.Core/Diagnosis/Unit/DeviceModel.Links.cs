@@ -13,16 +13,25 @@ public sealed partial class DeviceModel
     private List<Link> LinksTo(DeviceFunction function, Func<PartFault, double, double> p)
     {
         var closure = Closure(function.Id);
+        var charge = Graph.ChargeWays(closure);
         var links = new List<Link>();
         for (var i = 0; i < Faults.Count; i++)
         {
             var fault = Faults[i];
             var needed = closure.Contains(fault.Part.Id);
+            // A pack that nothing charges is empty: that is a consequence and no fault of its own.
+            if (!needed && charge.Contains(fault.Part.Id))
+            {
+                if (fault.Mode.Effect is ModeEffect.Open or ModeEffect.Dead)
+                    links.Add(new Link(i, EvidenceWeights.EmptyForWantOfCharge * p(fault, 1)));
+                continue;
+            }
+
             // A short takes its whole rail along, also for functions that do not need the part itself.
             if (!needed && fault.Mode.Effect == ModeEffect.Short)
                 needed = _rails[fault.Part.Id].Heads.Overlaps(closure);
             if (needed)
-                links.Add(new Link(i, p(fault, EvidenceWeights.Fails(fault.Mode))));
+                links.Add(new Link(i, p(fault, EvidenceWeights.FailsIn(fault.Mode, function.Kind))));
         }
 
         return links;
@@ -35,7 +44,9 @@ public sealed partial class DeviceModel
             .Select(l => (double?)l.Share)
             .Max();
         if (listed is { } share)
-            return share;
+            return fault.Mode.Effect == ModeEffect.Degraded && IsShared(fault.Part.Id) && function.Kind is not ("power-light" or "start-up")
+                ? share * EvidenceWeights.SharedLook
+                : share;
         var looks = (fault.Mode.Looks ?? []).Where(l => l.Function == function.Kind || l.Function == "*").Sum(l => l.Share);
         var left = Math.Max(0, 1 - looks);
         if (fault.Mode.Effect == ModeEffect.Short && (lookId is "dim" or "on-then-off"))
@@ -48,12 +59,15 @@ public sealed partial class DeviceModel
             );
         if (CutsPower(fault))
             return EvidenceWeights.OtherLook;
-        var others = Math.Max(
-            1,
-            (Library.FindFunctionKind(function.Kind)?.Looks.Count ?? 1) - (fault.Mode.Looks?.Count(l => l.Function == function.Kind) ?? 0)
-        );
+        // Where the library says how it looks in such a function, it hardly looks otherwise.
+        if (looks > 0)
+            return EvidenceWeights.OtherLook;
+        var others = Math.Max(1, Library.FindFunctionKind(function.Kind)?.Looks.Count ?? 1);
         return Math.Clamp(left / others, EvidenceWeights.OtherLook, 0.5);
     }
+
+    /// <summary>True for what the unit needs to start or to light up at all: supply and board, not a section of its own.</summary>
+    private bool IsShared(PartId part) => _shared.Value.Contains(part);
 
     private bool CutsPower(PartFault fault) =>
         fault.Mode.Effect == ModeEffect.Short
@@ -65,10 +79,19 @@ public sealed partial class DeviceModel
         if (probe.At is not { } at)
             return [];
         var upstream = Graph.Upstream(at, powerOnly: true);
+        var charge = Graph.ChargeWays(upstream);
+        var rail = Graph.RailOf(at).Members;
         var links = new List<Link>();
         for (var i = 0; i < Faults.Count; i++)
         {
             var (part, mode) = (Faults[i].Part, Faults[i].Mode);
+            if (!upstream.Contains(part.Id) && charge.Contains(part.Id))
+            {
+                if (mode.Effect is ModeEffect.Open or ModeEffect.Dead)
+                    links.Add(new Link(i, EvidenceWeights.EmptyForWantOfCharge));
+                continue;
+            }
+
             var here = part.Id == at && mode.Detect?.TryGetValue(ProbeKind.Volts, out var seen) == true ? seen : (double?)null;
             if (mode.Effect == ModeEffect.Short)
             {
@@ -78,7 +101,10 @@ public sealed partial class DeviceModel
             }
             else if (upstream.Contains(part.Id))
             {
-                links.Add(new Link(i, here ?? EvidenceWeights.VoltsAbnormal(mode)));
+                // What is lost in a contact is lost all along its rail; behind a regulator it may be made good again.
+                var along =
+                    mode.Effect == ModeEffect.Degraded && rail.Contains(part.Id) ? mode.Detect?.GetValueOrDefault(ProbeKind.Volts) : null;
+                links.Add(new Link(i, here ?? (along > 0 ? along.Value : EvidenceWeights.VoltsAbnormal(mode))));
             }
         }
 
@@ -111,7 +137,7 @@ public sealed partial class DeviceModel
         return links;
     }
 
-    private static double Detects(FailureMode mode, ProbeKind kind)
+    internal static double Detects(FailureMode mode, ProbeKind kind)
     {
         if (mode.Detect?.TryGetValue(kind, out var listed) == true)
             return listed;

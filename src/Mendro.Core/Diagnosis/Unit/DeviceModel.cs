@@ -23,7 +23,15 @@ public sealed record PartFault(Part Part, FailureMode Mode, double Prior)
 /// <param name="Leak">Chance with no fault, 0 to 1.</param>
 /// <param name="Links">Faults that make it present.</param>
 /// <param name="Damage">For each part: chance that it is present when the last step damaged that part; null for none.</param>
-public sealed record FindingTemplate(string Id, double Leak, IReadOnlyList<Link> Links, IReadOnlyDictionary<PartId, double>? Damage = null);
+/// <param name="Momentary">True for what shows how things stand at this very moment, as a trial or volts do, and not a property of a
+/// part.</param>
+public sealed record FindingTemplate(
+    string Id,
+    double Leak,
+    IReadOnlyList<Link> Links,
+    IReadOnlyDictionary<PartId, double>? Damage = null,
+    bool Momentary = false
+);
 
 /// <summary>
 /// A profile compiled against the library: its faults, and the findings by which they show. Made once a profile and
@@ -35,6 +43,7 @@ public sealed partial class DeviceModel
     private readonly Dictionary<PartId, List<int>> _faultsOfPart = [];
     private readonly Dictionary<FunctionId, HashSet<PartId>> _closures;
     private readonly Dictionary<PartId, SupplyRail> _rails = [];
+    private readonly Lazy<HashSet<PartId>> _shared;
 
     /// <summary>Compiles a profile.</summary>
     /// <param name="profile">Profile; problems that <see cref="ProfileValidator"/> reports are skipped over.</param>
@@ -58,7 +67,8 @@ public sealed partial class DeviceModel
         }
 
         Faults = faults;
-        _closures = profile.Functions.GroupBy(f => f.Id).ToDictionary(g => g.Key, g => Graph.Closure(g.First()));
+        _shared = new(() => profile.Functions.Where(f => f.Kind is "power-light" or "start-up").SelectMany(f => Closure(f.Id)).ToHashSet());
+        _closures = profile.Functions.GroupBy(f => f.Id).ToDictionary(g => g.Key, g => Graph.Closure(g.First(), Medium(g.First())));
     }
 
     /// <summary>The profile.</summary>
@@ -76,9 +86,17 @@ public sealed partial class DeviceModel
     /// <summary>Fault indexes of a part.</summary>
     public IReadOnlyList<int> FaultsOf(PartId partId) => _faultsOfPart.TryGetValue(partId, out var list) ? list : [];
 
+    /// <summary>Methods that may be carried out on a part of this model, gentlest first.</summary>
+    public IEnumerable<Method> MethodsFor(Part part) =>
+        Library
+            .MethodsFor(part.Kind)
+            .Where(m => m.NotFor?.Contains(Profile.Kind) != true && (m.ComesOff is not { } off || off == part.ComesOff));
+
     /// <summary>Parts a function depends on.</summary>
     public IReadOnlySet<PartId> Closure(FunctionId functionId) =>
         _closures.TryGetValue(functionId, out var set) ? set : new HashSet<PartId>();
+
+    private Carries? Medium(DeviceFunction function) => Library.FindFunctionKind(function.Kind)?.Medium;
 
     /// <summary>“The function fails”, whatever it looks like.</summary>
     public FindingTemplate FunctionFails(DeviceFunction function) =>
@@ -88,7 +106,8 @@ public sealed partial class DeviceModel
                 id,
                 EvidenceWeights.FunctionLeak,
                 LinksTo(function, (_, fails) => fails),
-                Damage(Closure(function.Id), EvidenceWeights.DamageFails)
+                Damage(Closure(function.Id), EvidenceWeights.DamageFails),
+                Momentary: true
             )
         );
 
@@ -100,13 +119,13 @@ public sealed partial class DeviceModel
                 id,
                 EvidenceWeights.LookLeak,
                 LinksTo(function, (fault, fails) => fails * Share(fault, function, lookId)),
-                Damage(Closure(function.Id), EvidenceWeights.DamageFails * (lookId == "nothing" ? 0.5 : 0.15))
+                Damage(Closure(function.Id), EvidenceWeights.DamageFails * (lookId == "nothing" ? 0.5 : 0.15)),
+                Momentary: true
             )
         );
 
     /// <summary>True when the library knows this look for the function's kind.</summary>
-    public bool HasLook(DeviceFunction function, string? lookId) =>
-        lookId is not null && Library.FindFunctionKind(function.Kind)?.Looks.Any(l => l.Id == lookId) == true;
+    public bool HasLook(DeviceFunction function, string? lookId) => Library.FindLook(function.Kind, lookId) is not null;
 
     /// <summary>The finding that a trial is about: the failure with its look when that was told, else the plain failure.</summary>
     public FindingTemplate Shown(DeviceFunction function, FunctionTried tried) =>
@@ -118,6 +137,10 @@ public sealed partial class DeviceModel
         var parts = chain.ToHashSet();
         var links = FunctionFails(function)
             .Links.Where(l => parts.Contains(Faults[l.Fault].Part.Id))
+            // One thing is changed and nothing else, at once: what comes and goes would have shown again.
+            .Select(l =>
+                Faults[l.Fault].Mode.Effect == ModeEffect.Intermittent ? l with { P = Math.Max(l.P, EvidenceWeights.ClearsAtTheMoment) } : l
+            )
             .Select(l => flickers ? l with { P = l.P * Flickers(Faults[l.Fault].Mode) } : l)
             .ToList();
         return new FindingTemplate(
@@ -160,28 +183,6 @@ public sealed partial class DeviceModel
             _ => (mode.Looks ?? []).Any(l => l.Look == "pressed") ? 0.2 : 0.03,
         };
 
-    /// <summary>“The probe does not show what a good unit shows”.</summary>
-    public FindingTemplate ProbeAbnormal(Probe probe) =>
-        _templates.GetOrAdd(
-            $"probe:{probe.Id}",
-            id => new FindingTemplate(
-                id,
-                TradeLibrary.Of(probe.Kind).ByEye ? EvidenceWeights.EyeLeak : EvidenceWeights.ProbeLeak,
-                probe.Kind switch
-                {
-                    ProbeKind.Volts or ProbeKind.Current => VoltsLinks(probe),
-                    _ when probe.Rail is not null => RailLinks(probe),
-                    _ => SpanLinks(probe),
-                },
-                probe switch
-                {
-                    { Kind: ProbeKind.Volts or ProbeKind.Current, At: { } at } => Damage(Graph.Upstream(at, powerOnly: true), 0.85),
-                    { Rail: { } rail } => Damage(Graph.RailOf(rail).Members, 0.15),
-                    _ => Damage(probe.PartIds(), 0.5),
-                }
-            )
-        );
-
     /// <summary>“The reading changes when the place is pressed, flexed or touched”: a cracked joint right there.</summary>
     public FindingTemplate ProbeJumps(Probe probe) =>
         _templates.GetOrAdd(
@@ -197,30 +198,6 @@ public sealed partial class DeviceModel
                     .ToList();
                 return new FindingTemplate(id, EvidenceWeights.JumpLeak, links);
             }
-        );
-
-    /// <summary>“The mark was seen at intake”.</summary>
-    public FindingTemplate Mark(ConditionMark mark) =>
-        _templates.GetOrAdd(
-            $"mark:{mark.Id}",
-            id => new FindingTemplate(
-                id,
-                mark.Leak,
-                Faults
-                    .Select(
-                        (fault, i) =>
-                            new Link(
-                                i,
-                                (mark.Hints ?? [])
-                                    .Where(h => h.Kind == fault.Part.Kind && (h.Mode == fault.Mode.Id || h.Mode == "*"))
-                                    .Select(h => h.P)
-                                    .DefaultIfEmpty(0)
-                                    .Max()
-                            )
-                    )
-                    .Where(l => l.P > 0)
-                    .ToList()
-            )
         );
 
     /// <summary>“The cause was seen with one's own eyes”.</summary>

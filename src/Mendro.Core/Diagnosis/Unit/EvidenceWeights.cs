@@ -14,13 +14,16 @@ public static class EvidenceWeights
     public const double FunctionLeak = 0.01;
 
     /// <summary>Chance of seeing one certain look with none of the profile's faults there.</summary>
-    public const double LookLeak = 0.003;
+    public const double LookLeak = 0.0015;
 
     /// <summary>Chance that a meter reading is abnormal with nothing wrong.</summary>
     public const double ProbeLeak = 0.01;
 
     /// <summary>Chance that something judged by eye or hand seems wrong with nothing wrong.</summary>
     public const double EyeLeak = 0.04;
+
+    /// <summary>Chance that something seems to answer to a finger with nothing wrong there.</summary>
+    public const double FingerLeak = 0.015;
 
     /// <summary>Chance that a steady contact seems to jump.</summary>
     public const double JumpLeak = 0.01;
@@ -34,8 +37,15 @@ public static class EvidenceWeights
     /// <summary>Chance of confirming a cause that is not there.</summary>
     public const double ConfirmationLeak = 0.002;
 
-    /// <summary>A method tried again on the same part has this share of its first chance.</summary>
-    public const double RepeatShare = 0.3;
+    /// <summary>Share of its first chance that a method has when it is done again on the same part: what cleaning left once it mostly
+    /// leaves again, while a new piece is as good as the first.</summary>
+    public static double Again(Method method) =>
+        method.Type switch
+        {
+            MethodType.Clean => 0.35,
+            MethodType.Repair => 0.5,
+            _ => 0.8,
+        };
 
     /// <summary>Share of failures with a look that the library does not list for the fault.</summary>
     public const double OtherLook = 0.03;
@@ -45,6 +55,36 @@ public static class EvidenceWeights
 
     /// <summary>Share of failures by a short that look dim, and as many that go off at once: the rail sags before it is gone.</summary>
     public const double SaggingLook = 0.2;
+
+    /// <summary>Chance that a lasting break would have shown where a look says that the way works.</summary>
+    public const double ProvedLasting = 0.97;
+
+    /// <summary>The same of dirt and crust, which may pass enough for a moment.</summary>
+    public const double ProvedResistive = 0.93;
+
+    /// <summary>The same of a short on a rail that stands.</summary>
+    public const double ProvedShort = 0.8;
+
+    /// <summary>Of the faults of a place those that the words do not name keep this share.</summary>
+    public const double OtherWord = 0.02;
+
+    /// <summary>Chance of naming a fault that is not there: who says what he sees, sees it.</summary>
+    public const double NamedLeak = 0.0005;
+
+    /// <summary>Share of the chance with which cells or a pack are empty because nothing charges them.</summary>
+    public const double EmptyForWantOfCharge = 0.75;
+
+    /// <summary>Chance that an intermittent that fails one function fails another that needs it just then.</summary>
+    public const double AtOneMoment = 0.93;
+
+    /// <summary>Chance that a cause that has shown one look in a function shows it in the next that fails by it.</summary>
+    public const double LooksAlike = 0.88;
+
+    /// <summary>Share of a method's success that is believed when another says that he did it.</summary>
+    public const double Hearsay = 0.5;
+
+    /// <summary>Chance that an intermittent that fails one function would have failed another that worked just then.</summary>
+    public const double ClearsAtTheMoment = 0.85;
 
     /// <summary>Chance that something seems to change when pressed, flexed or warmed though no contact is loose.</summary>
     public const double ProvokedLeak = 0.02;
@@ -73,7 +113,7 @@ public static class EvidenceWeights
         // What fails only when warm hardly minds a finger; dirty contacts do, as often as they are said to.
         if (mode.Effect == ModeEffect.Intermittent)
             return warm >= 0.5 ? 0.2 : JumpsWhenIntermittent;
-        return Looks("pressed");
+        return Math.Max(Looks("pressed"), mode.Resistive ? mode.Detect?.GetValueOrDefault(ProbeKind.Press) ?? 0 : 0);
     }
 
     /// <summary>Link of an intermittent to the same result n times in a row: each trial draws anew.</summary>
@@ -92,9 +132,50 @@ public static class EvidenceWeights
                     method.Type == MethodType.Replace && method.Cures.Any(c => c.Kind == fault.Part.Kind) ? 0.7 : 0
                 )
                 : TradeLibrary.Success(method, fault.Part.Kind, fault.Mode.Id)
-        ) * Math.Pow(RepeatShare, timesBefore);
+        )
+        * Math.Pow(Again(method), timesBefore)
+        * (method.OneOfMany && fault.Prior >= AllAged ? OneIsNotAll : 1);
+
+    /// <summary>Chance that a method cures a fault when other rungs of its ladder were tried on that part before and failed: what a
+    /// lower rung cures a higher one cures too, so that only what it adds is left: (s − l) ÷ (1 − l).</summary>
+    /// <param name="method">Method.</param>
+    /// <param name="fault">Fault.</param>
+    /// <param name="timesBefore">How often it was done before, 0 for the first time.</param>
+    /// <param name="before">Methods carried out on that part before.</param>
+    public static double Success(Method method, PartFault fault, int timesBefore, IEnumerable<Method> before)
+    {
+        var success = Success(method, fault, timesBefore);
+        if (method.Ladder is null || success <= 0)
+            return success;
+        var failed = before
+            .Where(m => m.Ladder == method.Ladder && m.Id != method.Id)
+            .Select(m => Success(m, fault, 0))
+            .DefaultIfEmpty(0)
+            .Max();
+        return failed >= success ? success * NothingAdded : (success - failed) / (1 - failed);
+    }
+
+    /// <summary>Share of its success that a rung keeps where a higher one has failed: the hand may have slipped.</summary>
+    private const double NothingAdded = 0.1;
+
+    /// <summary>Chance of a fault from which all pieces of a section are likely to have it.</summary>
+    private const double AllAged = 0.15;
+
+    /// <summary>Share of the success of treating one piece of a section in which all are likely to be bad.</summary>
+    private const double OneIsNotAll = 0.5;
+
+    /// <summary>Chance of a cure when the part was said to look slightly or heavily so: a wipe does for a film, not for a crust.</summary>
+    public static double Graded(double success, Method method, SeenGrade grade) =>
+        (method.Type, grade) switch
+        {
+            (MethodType.Clean, SeenGrade.Slight) => 1 - (1 - success) * (success > 0 ? 0.4 : 1),
+            (MethodType.Clean, SeenGrade.Heavy) => success < 0.9 ? success * 0.4 : success,
+            _ => success,
+        };
 
     /// <summary>Chance that a function that needs the part fails, by effect of the fault.</summary>
+    /// <remarks>What is broken for good fails every function that needs it, whatever it may have let through elsewhere: one pass
+    /// clears it for all.</remarks>
     public static double Fails(FailureMode mode) =>
         mode.Fails
         ?? mode.Effect switch
@@ -104,6 +185,23 @@ public static class EvidenceWeights
             ModeEffect.Intermittent => 0.5,
             _ => 0.35,
         };
+
+    /// <summary>Chance that a function of a certain kind fails: what merely works badly does not harm every kind.</summary>
+    public static double FailsIn(FailureMode mode, string functionKind) =>
+        mode.Only?.Contains(functionKind) == false ? OutOfItsWay
+        : mode is { Effect: ModeEffect.Degraded, Looks: { Count: > 0 } looks }
+        && !looks.Any(l => l.Function == functionKind || l.Function == "*")
+            ? Math.Min(Fails(mode), ElsewhereFails)
+        : Fails(mode);
+
+    /// <summary>Chance that a fault harms a function that its part lies before but not in the way of.</summary>
+    public const double OutOfItsWay = 0.01;
+
+    /// <summary>Chance that a part that works badly harms a function of a kind that the library does not name for it.</summary>
+    public const double ElsewhereFails = 0.08;
+
+    /// <summary>Of how something shared by all functions looks in one of them this share is left: it would show in the others too.</summary>
+    public const double SharedLook = 0.25;
 
     /// <summary>Chance that volts downstream of the part are missing or low.</summary>
     public static double VoltsAbnormal(FailureMode mode) =>

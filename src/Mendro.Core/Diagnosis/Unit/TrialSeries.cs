@@ -8,14 +8,15 @@ namespace Mendro.Core.Diagnosis;
 /// <param name="Links">Its links to the faults of the case.</param>
 /// <param name="Present">True when it was there.</param>
 /// <param name="Trials">How many times with this same result.</param>
-internal sealed record Trial(int At, FindingTemplate Template, IReadOnlyList<Link> Links, bool Present, int Trials);
+/// <param name="Look">Look of a function that failed, when it was told and counts.</param>
+internal sealed record Trial(int At, FindingTemplate Template, IReadOnlyList<Link> Links, bool Present, int Trials, string? Look = null);
 
 /// <summary>
 /// All looks at one thing, in order of time, as findings of the network. Results alike in a row are one finding: a
 /// lasting cause is the same cause each time. Only intermittent ones draw anew, so a run of good starts clears them
 /// more with every start, and a run of failures speaks more and more for something solid.
 /// </summary>
-internal sealed class TrialSeries
+internal sealed class TrialSeries(Func<int, int, bool> repairBetween)
 {
     private readonly List<Trial> _trials = [];
 
@@ -39,7 +40,7 @@ internal sealed class TrialSeries
         for (var n = 0; n < _trials.Count; )
         {
             var end = n;
-            while (end + 1 < _trials.Count && _trials[end + 1].Present == _trials[n].Present)
+            while (end + 1 < _trials.Count && _trials[end + 1].Present == _trials[n].Present && !Worse(_trials[end], _trials[end + 1]))
                 end++;
             var run = _trials.GetRange(n, end - n + 1);
             var last = run[^1];
@@ -47,6 +48,10 @@ internal sealed class TrialSeries
             yield return (new Finding($"{last.Template.Id}#{last.At}", last.Template.Leak, links), last.Present, last.At);
             n = end + 1;
         }
+
+        // What was bad and is dead after work is a new finding: the work may have done it.
+        bool Worse(Trial before, Trial after) =>
+            after.Look == "nothing" && before.Look is not (null or "nothing") && repairBetween(before.At, after.At);
 
         // The last failure holds, with what was cured before it taken out.
         List<Link> Failed(List<Trial> run)

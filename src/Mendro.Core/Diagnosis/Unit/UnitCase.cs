@@ -15,7 +15,7 @@ namespace Mendro.Core.Diagnosis;
 /// that may do harm brings a fault of its own, which can only have caused what was seen after it.
 /// </para>
 /// </summary>
-public sealed class UnitCase
+public sealed partial class UnitCase
 {
     private readonly List<PartFault> _faults;
     private readonly List<int> _createdAt;
@@ -29,6 +29,7 @@ public sealed class UnitCase
     private readonly Dictionary<string, TrialSeries> _series = [];
     private readonly Dictionary<PartId, List<int>> _damageOf = [];
     private readonly Dictionary<string, List<int>> _gearFaults = [];
+    private SameMoment? _moment;
 
     /// <summary>Builds the network of a unit.</summary>
     /// <param name="model">Its model.</param>
@@ -84,12 +85,39 @@ public sealed class UnitCase
     {
         var last = -1;
         for (var at = 0; at < Events.Count; at++)
-            if (Events[at] is FunctionTried tried && tried.FunctionId == functionId)
+            if (BenchFacts.Restated(Model, Events[at]) is FunctionTried tried && tried.FunctionId == functionId)
                 last = at;
         for (var f = 0; f < _findings.Count; f++)
             if (_observed[f].Present && _findingEvent[f] == last)
                 return f;
         return -1;
+    }
+
+    /// <summary>Finding of the bad reading nearest the source on the supply of a function, or −1 when none holds.</summary>
+    public int BadRail(FunctionId functionId)
+    {
+        var closure = Model.Closure(functionId);
+        // Cells or a pack that nothing charges are low: that is the charging's failure and no rail of its own.
+        var uncharged = Model.Profile.Functions.Any(f =>
+            f.Kind == "charging" && UnitDiagnosis.StateOf(Events, f.Id) == FunctionState.Fails
+        );
+        var best = (Finding: -1, Depth: int.MaxValue);
+        foreach (var (id, taken) in Freshness.Readings(Model.Graph, Events))
+        {
+            if (
+                taken.Outcome != ProbeOutcome.Abnormal
+                || Model.Profile.FindProbe(id) is not { Kind: ProbeKind.Volts, At: { } at }
+                || !closure.Contains(at)
+                || uncharged && Model.Graph.ChargeWays(Model.Graph.Upstream(at, powerOnly: true)).Count > 0
+            )
+                continue;
+            var depth = Model.Graph.Upstream(at, powerOnly: true).Count;
+            for (var f = 0; f < _findings.Count && depth < best.Depth; f++)
+                if (_observed[f].Present && Events[_findingEvent[f]] is ProbeTaken told && told.ProbeId == id)
+                    best = (f, depth);
+        }
+
+        return best.Finding;
     }
 
     /// <summary>Fault that a piece of the network belongs to; −1 for a cause that the profile lacks.</summary>
@@ -127,6 +155,18 @@ public sealed class UnitCase
     {
         var before = _series.GetValueOrDefault(template.Id);
         return LinksOf(template)
+            // What may be failing just now would show in a trial or in volts just now.
+            .Select(l =>
+                template.Momentary
+                && l.P > 0
+                && _faults[l.Fault].Mode.Effect == ModeEffect.Intermittent
+                && _moment?.MayFailNow(l.Fault) == true
+                    ? l with
+                    {
+                        P = Math.Max(l.P, EvidenceWeights.ClearsAtTheMoment),
+                    }
+                    : l
+            )
             .Where(l =>
                 before is not { LastAbsent: true }
                 || _faults[l.Fault].Mode.Effect == ModeEffect.Intermittent
@@ -144,146 +184,36 @@ public sealed class UnitCase
         var method = Model.Library.FindMethod(methodId);
         if (method is null)
             return 0;
-        var done = Events.OfType<RepairDone>().Count(r => r.MethodId == methodId && r.PartId == _faults[fault].Part.Id);
-        return EvidenceWeights.Success(method, _faults[fault], done);
+        var part = _faults[fault].Part.Id;
+        var done = Events.OfType<RepairDone>().Where(r => !r.Claimed && r.PartId == part).ToList();
+        var success = EvidenceWeights.Success(
+            method,
+            _faults[fault],
+            done.Count(r => r.MethodId == methodId),
+            done.Select(r => Model.Library.FindMethod(r.MethodId)).OfType<Method>()
+        );
+        return EvidenceWeights.Graded(success, method, GradeOf(part));
+    }
+
+    /// <summary>How bad a part was said to look when it was last looked at.</summary>
+    public SeenGrade GradeOf(PartId part)
+    {
+        for (var at = Events.Count - 1; at >= 0; at--)
+            switch (Events[at])
+            {
+                case ProbeTaken { Outcome: ProbeOutcome.Abnormal, Words: { Length: > 0 } words } taken
+                    when Model.Profile.FindProbe(taken.ProbeId)?.Spans?.Contains(part) == true:
+                    return SeenWords.Grade(words);
+                case MarkSeen { Grade: not SeenGrade.Untold } seen when Model.Marked(seen, part):
+                    return seen.Grade;
+            }
+
+        return SeenGrade.Untold;
     }
 
     /// <summary>Last outcome of every probe that still holds.</summary>
     public IReadOnlyDictionary<ProbeId, ProbeOutcome> FreshReadings() =>
         Freshness.Readings(Model.Graph, Events).ToDictionary(r => r.Key, r => r.Value.Outcome);
-
-    private int AddFault(PartFault fault, int createdAt)
-    {
-        _faults.Add(fault);
-        _createdAt.Add(createdAt);
-        return _faults.Count - 1;
-    }
-
-    private void AddGear()
-    {
-        foreach (var item in Context.Gear ?? [])
-        {
-            var part = new Part(item.PartId, item.Name, item.Kind);
-            var kind = Model.Library.FindPartKind(item.Kind);
-            _gearFaults[item.Id] = (kind?.Modes ?? [])
-                .Select(mode => AddFault(new PartFault(part, mode, GearWear.Prior(kind, mode, item.UsesSinceCleaning)), -1))
-                .ToList();
-        }
-    }
-
-    /// <summary>Work that may do harm is a suspect itself; it can only have caused what came after it.</summary>
-    private void AddDamage()
-    {
-        for (var at = 0; at < Events.Count; at++)
-        {
-            if (Events[at] is not RepairDone repair || Model.Profile.FindPart(repair.PartId) is not { } part)
-                continue;
-            if (Model.Library.FindMethod(repair.MethodId) is not { Harm: > 0 } method)
-                continue;
-            var mode = new FailureMode(
-                EvidenceWeights.StepDamage,
-                $"upset by the last work ({method.Name.ToLowerInvariant()})",
-                ModeEffect.Dead,
-                method.Harm,
-                null,
-                null,
-                null,
-                method.Source
-            );
-            if (!_damageOf.TryGetValue(part.Id, out var list))
-                _damageOf[part.Id] = list = [];
-            list.Add(AddFault(new PartFault(part, mode, method.Harm), at));
-        }
-    }
-
-    private void Split()
-    {
-        var repairs = Events.Select((e, at) => (Repair: e as RepairDone, at)).Where(x => x.Repair is not null).ToList();
-        for (var i = 0; i < _faults.Count; i++)
-        {
-            var fault = _faults[i];
-            var left = fault.Prior;
-            List<int> pieces = [];
-            var tried = new Dictionary<string, int>();
-            foreach (var (repair, at) in repairs)
-            {
-                if (at <= _createdAt[i] || repair!.PartId != fault.Part.Id || Model.Library.FindMethod(repair.MethodId) is not { } method)
-                    continue;
-                var times = tried[method.Id] = tried.GetValueOrDefault(method.Id) + 1;
-                var success = EvidenceWeights.Success(method, fault, times - 1);
-                if (success <= 0)
-                    continue;
-                pieces.Add(_pieces.Count);
-                _pieces.Add(new FaultPiece($"{fault.Id}@{at}", left * success, _createdAt[i], at));
-                left *= 1 - success;
-            }
-
-            pieces.Add(_pieces.Count);
-            _pieces.Add(new FaultPiece(_createdAt[i] < 0 ? fault.Id : $"{fault.Id}#{_createdAt[i]}", left, _createdAt[i], int.MaxValue));
-            _piecesOf.Add(pieces);
-            _faultOf.AddRange(Enumerable.Repeat(i, pieces.Count));
-        }
-    }
-
-    private void Observe()
-    {
-        void Add(string key, int at, FindingTemplate template, bool present, int trials = 1)
-        {
-            if (!_series.TryGetValue(key, out var list))
-                _series[key] = list = new TrialSeries();
-            list.Add(new Trial(at, template, LinksOf(template).ToList(), present, trials));
-        }
-
-        for (var at = 0; at < Events.Count; at++)
-        {
-            switch (Events[at])
-            {
-                case FunctionTried tried when Model.Profile.FindFunction(tried.FunctionId) is { } function:
-                    Add($"fn:{function.Id}", at, Model.Shown(function, tried), !tried.Passed, tried.Starts);
-                    break;
-                case Provoked provoked when Model.Profile.FindFunction(provoked.FunctionId) is { } function:
-                    Add($"provoked:{function.Id}:{provoked.How}", at, Model.ChangesWhen(function, provoked.How), provoked.Changed);
-                    // What comes and goes worked for a moment: that clears whatever pressing or warming does nothing to.
-                    if (provoked.Changed)
-                        Add($"steady:{function.Id}:{provoked.How}", at, Model.FailsThroughout(function, provoked.How), false);
-                    break;
-                case ProbeTaken taken when Model.Profile.FindProbe(taken.ProbeId) is { } probe:
-                    if (taken.Outcome == ProbeOutcome.Jumps)
-                        Add($"jumps:{probe.Id}", at, Model.ProbeJumps(probe), true);
-                    else
-                        Add($"probe:{probe.Id}", at, Model.ProbeAbnormal(probe), taken.Outcome == ProbeOutcome.Abnormal);
-                    break;
-                case MarkSeen seen when Model.Library.FindMark(seen.MarkId) is { } mark:
-                    Add($"mark:{mark.Id}", at, Model.Mark(mark), true);
-                    break;
-                case SwapTried swap when Model.Profile.FindFunction(swap.FunctionId) is { } function:
-                    Add($"swap:{at}", at, Swapped(function, swap, at), !swap.Passed);
-                    break;
-                case CauseConfirmed confirmed:
-                    Add($"cause:{confirmed.PartId}.{confirmed.ModeId}", at, Confirmed(confirmed), confirmed.Present);
-                    break;
-            }
-        }
-
-        foreach (var finding in _series.Values.SelectMany(s => s.Findings(_faults, _piecesOf, _pieces)))
-        {
-            _observed.Add(new Observed(_findings.Count, finding.Present));
-            _findingEvent.Add(finding.At);
-            _findings.Add(finding.Present && Events[finding.At] is FunctionTried ? WithUnknownCause(finding.Finding) : finding.Finding);
-        }
-    }
-
-    /// <summary>
-    /// The leak of a failure as a fault of its own: “a cause that the profile lacks”. The same distribution, but its
-    /// posterior says what no fault explains, and goes on to say it whatever is imagined next.
-    /// </summary>
-    private Finding WithUnknownCause(Finding failure)
-    {
-        _unknownOf[_findings.Count] = _pieces.Count;
-        _faultOf.Add(-1);
-        _pieces.Add(new FaultPiece($"unknown:{failure.Id}", failure.Leak, -1, int.MaxValue));
-        return failure with { Leak = 0, Links = [.. failure.Links, new Link(_pieces.Count - 1, 1)] };
-    }
 
     /// <summary>A swap trial as a finding: the parts that stayed, and the gear that stood in.</summary>
     internal FindingTemplate Swapped(DeviceFunction function, SwapTried swap, long id)
@@ -294,26 +224,4 @@ public sealed class UnitCase
             .Select(f => new Link(f, EvidenceWeights.Fails(_faults[f].Mode) * (swap.Flickers ? DeviceModel.Flickers(_faults[f].Mode) : 1)));
         return template with { Links = [.. template.Links, .. gear] };
     }
-
-    private FindingTemplate Confirmed(CauseConfirmed confirmed)
-    {
-        var template = Model.Confirmed(confirmed.PartId, confirmed.ModeId);
-        if (confirmed.ModeId != EvidenceWeights.StepDamage)
-            return template;
-        return template with
-        {
-            Links = _damageOf.GetValueOrDefault(confirmed.PartId, []).Select(f => new Link(f, EvidenceWeights.Confirmation)).ToList(),
-        };
-    }
-}
-
-/// <summary>A part of a fault's chance: what one repair cured of it, or what none has.</summary>
-/// <param name="Id">Id.</param>
-/// <param name="Prior">Chance before anything is seen, 0 to 1.</param>
-/// <param name="CreatedAt">Event after which it may be there; −1 from the beginning.</param>
-/// <param name="CuredAt">Event that cured it; the largest integer when none has.</param>
-internal sealed record FaultPiece(string Id, double Prior, int CreatedAt, int CuredAt)
-{
-    /// <summary>True when it can have caused what was seen at an event.</summary>
-    public bool AliveAt(int at) => CreatedAt < at && at < CuredAt;
 }

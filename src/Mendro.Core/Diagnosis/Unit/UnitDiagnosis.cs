@@ -136,12 +136,22 @@ public sealed class UnitDiagnosis
             : Outcome<UnitDiagnosis>.Fail(outcome.Problem!);
     }
 
-    /// <summary>The failing function that depends on the fewest parts: with no power nobody looks at the cartridge.</summary>
-    public static DeviceFunction? ChooseTarget(DeviceModel model, IReadOnlyList<BenchEvent> events) =>
-        model
-            .Profile.Functions.Where(f => StateOf(events, f.Id) == FunctionState.Fails)
-            .OrderBy(f => model.Closure(f.Id).Count)
-            .FirstOrDefault();
+    /// <summary>The failing function worked on: of the complaints the one that depends on the fewest parts, for with no power nobody
+    /// looks at the cartridge.</summary>
+    public static DeviceFunction? ChooseTarget(DeviceModel model, IReadOnlyList<BenchEvent> events) => Goal.Choose(model, events);
+
+    /// <summary>True when a function can be tried as things stand: nothing that fails keeps it from being tried.</summary>
+    public static bool CanBeTried(DeviceModel model, DeviceFunction function, IReadOnlyList<BenchEvent> events) =>
+        !model.Profile.Functions.Any(f =>
+            f.Kind is "power-light" or "start-up" or "cartridge"
+            && f.Id != function.Id
+            && StateOf(events, f.Id) == FunctionState.Fails
+            && !Goal.CanBeTried(model, function, f, Goal.Starts(model, events))
+        );
+
+    /// <summary>True when a function wants a start to be tried at all.</summary>
+    public static bool WantsStart(DeviceModel model, DeviceFunction function, DeviceFunction start) =>
+        !Goal.CanBeTried(model, function, start, false);
 
     /// <summary>State of a function after the events.</summary>
     public static FunctionState StateOf(IReadOnlyList<BenchEvent> events, FunctionId functionId)
@@ -151,6 +161,9 @@ public sealed class UnitDiagnosis
                 return tried.Passed ? FunctionState.Works : FunctionState.Fails;
         return FunctionState.NotTried;
     }
+
+    /// <summary>Chance from which that of a part is summed exactly over its modes.</summary>
+    private const double WorthSumming = 0.4;
 
     private Dictionary<PartId, PartVerdict> Judge(IReadOnlyList<Suspect> suspects, DeviceFunction? target)
     {
@@ -167,6 +180,9 @@ public sealed class UnitDiagnosis
                 before *= 1 - suspect.Fault.Prior;
             }
 
+            // Of two ways to fail it is mostly the one or the other: together they are surer than as if each came by itself.
+            if (group.Count() > 1 && 1 - healthy >= WorthSumming)
+                healthy = Posterior.ExpectedProduct(group.Select(s => (Case.UncuredPiece(s.FaultIndex), 0.0)));
             var (posterior, prior, share) = (1 - healthy, 1 - before, group.Sum(s => s.Share));
             var state =
                 posterior >= 0.97 ? PartState.Failed

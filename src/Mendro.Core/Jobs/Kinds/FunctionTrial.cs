@@ -67,7 +67,7 @@ public sealed record FunctionTrial(FunctionId Function, bool Passed, string? Loo
         if (Passed)
             return "works";
         var kind = model.Profile.FindFunction(Function)?.Kind ?? "";
-        return model.Library.FindFunctionKind(kind)?.Looks.FirstOrDefault(l => l.Id == Look)?.Name ?? "fails";
+        return model.Library.FindLook(kind, Look)?.Name ?? "fails";
     }
 
     /// <inheritdoc/>

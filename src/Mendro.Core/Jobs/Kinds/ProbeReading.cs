@@ -14,6 +14,8 @@ namespace Mendro.Core.Jobs;
 /// <param name="Verdict">Verdict in words.</param>
 /// <param name="Reason">Why, in a sentence; empty for nothing to add.</param>
 /// <param name="Caution">Caution that the reading calls for, or null.</param>
+/// <param name="On">Position of the switch, when one was told.</param>
+/// <param name="Degree">How far the reading is off.</param>
 [RecordKind("probe")]
 public sealed record ProbeReading(
     ProbeId Probe,
@@ -21,7 +23,9 @@ public sealed record ProbeReading(
     Reading? Reading,
     string Verdict,
     string Reason = "",
-    string? Caution = null
+    string? Caution = null,
+    bool? On = null,
+    ReadingDegree? Degree = null
 ) : RecordBody, IEvidenceEntryReader
 {
     /// <inheritdoc/>
@@ -47,14 +51,23 @@ public sealed record ProbeReading(
 
     /// <summary>A reading as it was judged.</summary>
     public static ProbeReading Of(Probe probe, JudgedReading judged) =>
-        new(probe.Id, judged.Outcome, judged.Reading, judged.Words, judged.Reason, judged.Stop);
+        new(
+            probe.Id,
+            judged.Outcome,
+            judged.Reading,
+            judged.Words,
+            judged.Reason,
+            judged.Stop,
+            judged.On,
+            judged.Degree == ReadingDegree.Untold ? null : judged.Degree
+        );
 
     /// <summary>A probe that told only good or bad, as a practice unit does.</summary>
     public static ProbeReading Told(Probe probe, ProbeOutcome outcome) =>
         new(probe.Id, outcome, null, outcome == ProbeOutcome.Normal ? MoveWords.GoodAnswer(probe) : MoveWords.BadAnswer(probe));
 
     /// <inheritdoc/>
-    public override BenchEvent ToEvent(long id) => new ProbeTaken(id, Probe, Outcome);
+    public override BenchEvent ToEvent(long id) => new ProbeTaken(id, Probe, Outcome, Reading?.Word, On, Degree ?? ReadingDegree.Untold);
 
     /// <inheritdoc/>
     public override string Describe(DeviceModel model) => $"{Title(model, "")}: {(Reading is null ? Verdict : $"{Reading}, {Verdict}")}";

@@ -10,8 +10,9 @@ namespace Mendro.Core.Jobs;
 /// <param name="Part">Part treated.</param>
 /// <param name="Method">Method of the library.</param>
 /// <param name="Used">Parts and materials used, in words.</param>
+/// <param name="Claimed">True when the owner says that it was done; null for own work.</param>
 [RecordKind("repair")]
-public sealed record RepairLogged(PartId Part, MethodId Method, string Used = "") : RecordBody, IEvidenceEntryReader
+public sealed record RepairLogged(PartId Part, MethodId Method, string Used = "", bool? Claimed = null) : RecordBody, IEvidenceEntryReader
 {
     /// <inheritdoc/>
     public override string Subject => Part;
@@ -32,7 +33,7 @@ public sealed record RepairLogged(PartId Part, MethodId Method, string Used = ""
             : null;
 
     /// <inheritdoc/>
-    public override BenchEvent ToEvent(long id) => new RepairDone(id, Part, Method);
+    public override BenchEvent ToEvent(long id) => new RepairDone(id, Part, Method, Claimed == true);
 
     /// <inheritdoc/>
     public override string Describe(DeviceModel model) =>
@@ -61,6 +62,6 @@ public sealed record RepairLogged(PartId Part, MethodId Method, string Used = ""
             return Outcome<RecordBody>.Fail($"there is no part “{part}”.");
         return context.Model.Library.FindMethod(method) is null
             ? Outcome<RecordBody>.Fail($"the library has no method “{method}”.")
-            : Outcome<RecordBody>.Ok(new RepairLogged(part, method));
+            : Outcome<RecordBody>.Ok(new RepairLogged(part, method, "", entry.Claimed == true ? true : null));
     }
 }

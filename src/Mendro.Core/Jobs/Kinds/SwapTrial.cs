@@ -54,7 +54,10 @@ public sealed record SwapTrial(
     /// <inheritdoc/>
     public override string Title(DeviceModel model, string words)
     {
-        var swaps = Out.Zip(Gear, (part, with) => $"{model.Profile.FindPart(part)?.Name ?? "this unit"} → {with.Name}");
+        // On a practice unit no piece of the shop stands in, but one that works.
+        var swaps = Out.Select(
+            (part, n) => $"{model.Profile.FindPart(part)?.Name ?? "this unit"} → {(n < Gear.Count ? Gear[n].Name : "another")}"
+        );
         return $"{model.Profile.FindFunction(Function)?.Name ?? Function} with {string.Join(", ", swaps)}";
     }
 
@@ -69,6 +72,13 @@ public sealed record SwapTrial(
 
     /// <inheritdoc/>
     public override string Small(DeviceModel model, BenchRecord record) => "swap trial";
+
+    /// <inheritdoc/>
+    public override void Replay(IReplayBench bench)
+    {
+        if (bench.Model.Profile.FindFunction(Function) is { } function && Out is [var part])
+            bench.Swap(function, part);
+    }
 
     /// <inheritdoc/>
     public override double UsualMinutes(DeviceModel model) => (model.Profile.FindFunction(Function)?.Minutes ?? 0) + 1;

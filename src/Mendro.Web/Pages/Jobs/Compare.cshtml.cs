@@ -1,5 +1,6 @@
 using Mendro.Core.Jobs;
 using Mendro.Core.Library;
+using Mendro.Core.Planning;
 using Mendro.Core.Profiles;
 using Mendro.Core.Quantities;
 using Mendro.Core.Readings;

@@ -43,9 +43,7 @@ public sealed class ContactsModel(JobStore jobs, BenchDesk desk, ContactDesk con
 
     /// <summary>Name of a look in the words of the unit's functions.</summary>
     public string LookName(string look) =>
-        View.Profile.Functions.Select(f => Library.FindFunctionKind(f.Kind)?.Looks.FirstOrDefault(l => l.Id == look)?.Name)
-            .FirstOrDefault(n => n is not null)
-        ?? look;
+        View.Profile.Functions.Select(f => Library.FindLook(f.Kind, look)?.Name).FirstOrDefault(n => n is not null) ?? look;
 
     /// <summary>Neighbour of the selected contact, or null at the end of its row.</summary>
     public Contact? Next => ContactSweep.Neighbour(Connector.Contacts, Selected);

@@ -25,10 +25,25 @@ public sealed class FindModel(
     private const int MovesShown = 4;
 
     /// <summary>The moves shown.</summary>
-    public IReadOnlyList<Move> Moves => View.Advice.Moves.Take(MovesShown).ToList();
+    /// <remarks>The end of the work is always among them: it is a move like others. A practice unit has no spare pieces.</remarks>
+    public IReadOnlyList<Move> Moves
+    {
+        get
+        {
+            var shown = Possible.Take(MovesShown).ToList();
+            if (!shown.Any(m => m.Ends) && Possible.FirstOrDefault(m => m.Ends) is { } end)
+                shown.Add(end);
+            return shown;
+        }
+    }
 
     /// <summary>How many moves are not shown.</summary>
-    public int MoreMoves => Math.Max(0, View.Advice.Moves.Count - MovesShown);
+    public int MoreMoves => Math.Max(0, Possible.Count - Moves.Count);
+
+    /// <summary>Repairs that are owed whatever else is wrong, because their fault is known.</summary>
+    public IEnumerable<Move> Owed => Possible.Where(m => m.Known);
+
+    private List<Move> Possible => View.Advice.Moves.ToList();
 
     /// <summary>What the empty list of moves says.</summary>
     public string NoMoves =>
@@ -80,6 +95,36 @@ public sealed class FindModel(
         var then = outcome.Then is { } t ? $"then: {MoveWords.Lower(t)}" : "";
         return string.Join("; ", new[] { leading, then }.Where(x => x.Length > 0));
     }
+
+    /// <summary>Where a move that is done on another page leads; null for one that is done in the bar.</summary>
+    public string? Elsewhere(Move move) =>
+        move switch
+        {
+            { Repair: { } repair } => $"/Jobs/{Number}/Fix?part={repair.Part.Id}&method={repair.Method.Id}",
+            { SwapOut: { } part, Function: { } function } => $"/Jobs/{Number}/Swaps?function={function.Id}&out={part}",
+            { Ends: true } => $"/Jobs/{Number}/HandOver",
+            _ => null,
+        };
+
+    /// <summary>The fault that a known repair is for, in words.</summary>
+    public static string KnownWords(JobView view, Move move) =>
+        view.Diagnosis?.Suspects.Where(s => s.Fault.Part == move.Repair?.Part).MaxBy(s => s.Posterior)?.Fault.Words
+        ?? move.Repair?.Part.Name
+        ?? move.Title;
+
+    /// <summary>What the button of a move says.</summary>
+    public static string Verb(Move move) =>
+        move switch
+        {
+            { Ends: true } => "Decide under Hand over",
+            { Repair: not null } => "Do it",
+            { SwapOut: not null } => "Swap it",
+            { Provoke: not null } => "Try now",
+            { Function: not null } => "Try it",
+            { Probe.Kind: ProbeKind.Look } => "Look now",
+            { Probe.Kind: ProbeKind.Press } => "Try now",
+            _ => "Take reading",
+        };
 
     /// <summary>Line style in a word.</summary>
     public static string CarriesWord(Carries carries) =>

@@ -46,7 +46,7 @@ public sealed class IntakeModel(JobStore jobs, BenchDesk desk, IntakeDesk intake
             Form.Into,
             owner,
             Words.Clean(Form.OwnerContact),
-            Form.Marks,
+            Form.Noted(),
             (job, marks) => string.IsNullOrEmpty(shown) || shown == IntakeForm.Mark(job, marks),
             Once
         );
@@ -75,9 +75,9 @@ public sealed class IntakeModel(JobStore jobs, BenchDesk desk, IntakeDesk intake
         );
         foreach (var (field, held) in Form.Against(file))
             ModelState.AddModelError($"Form.{field}", $"Saved meanwhile: {held}");
-        if (!Form.Marks.ToHashSet().SetEquals(file.Marks))
+        if (!Form.Noted().ToHashSet().SetEquals(file.Noted()))
         {
-            var names = file.Marks.Select(m => Library.FindMark(m)?.Name ?? m).ToList();
+            var names = View.All<MarkNoted>().Select(m => m.Body.Words(Library)).ToList();
             ModelState.AddModelError("Form.Marks", $"Marks saved meanwhile: {(names.Count > 0 ? string.Join(", ", names) : "none")}");
         }
 
@@ -89,8 +89,8 @@ public sealed class IntakeModel(JobStore jobs, BenchDesk desk, IntakeDesk intake
     private IntakeForm InFile(out string mark)
     {
         var form = IntakeForm.From(View.Job);
-        form.Marks = View.All<MarkNoted>().Select(m => m.Body.Mark).ToList();
-        form.Shown = mark = IntakeForm.Mark(View.Job, form.Marks);
+        form.Take(View.All<MarkNoted>().Select(m => m.Body));
+        form.Shown = mark = IntakeForm.Mark(View.Job, View.All<MarkNoted>().Select(m => m.Body.Written));
         return form;
     }
 }

@@ -6,6 +6,7 @@ using Mendro.Core.Diagnosis;
 using Mendro.Core.Evidence;
 using Mendro.Core.Jobs;
 using Mendro.Core.Library;
+using Mendro.Core.Planning;
 using Mendro.Core.Profiles;
 using Mendro.Core.Quantities;
 using Mendro.Core.Readings;
@@ -170,6 +171,14 @@ public abstract class ReadingPageModel(
     /// <summary>Brings an entry back.</summary>
     public IActionResult OnPostRestore(long id) => Answered(readings.Restore(Number, id, Once), null, null, null);
 
+    /// <summary>The check that is worth most: the first move when it is one, else the best behind the repair that comes first.</summary>
+    private Move? BestCheck()
+    {
+        var moves = View.Advice.Moves;
+        var checks = moves.Where(m => m is { Repair: null, SwapOut: null, Ends: false }).ToList();
+        return checks.Count > 0 && checks[0] == moves[0] ? checks[0] : checks.MinBy(m => m.ExpectedMinutes);
+    }
+
     /// <summary>Loads the job and sets the bar.</summary>
     /// <param name="select">What to set it to; <c>walk:best</c> or <c>walk:supply</c> for the next metered point; null for the best
     /// move.</param>
@@ -182,7 +191,7 @@ public abstract class ReadingPageModel(
             select = Enum.TryParse<WalkSchool>(select[5..], ignoreCase: true, out var school) ? Walk(school) : null;
         LastWithdrawn =
             records.LastWithdrawn(View.Job.Id) is { } gone && time.GetUtcNow() - gone.WithdrawnAt < CanBeBroughtBack ? gone : null;
-        Selected = select ?? View.Advice.Moves.FirstOrDefault(m => m.Repair is null)?.Id;
+        Selected = select ?? BestCheck()?.Id;
         SelectedProbe = Selected?.StartsWith("probe:", StringComparison.Ordinal) == true ? View.Profile.FindProbe(Selected[6..]) : null;
         SelectedFunction = Selected?.StartsWith("fn:", StringComparison.Ordinal) == true ? View.Profile.FindFunction(Selected[3..]) : null;
         if (

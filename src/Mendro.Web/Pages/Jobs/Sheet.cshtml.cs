@@ -22,13 +22,7 @@ public sealed class SheetModel(JobStore jobs, BenchDesk desk, SettingsStore sett
 
     /// <summary>Condition marks and note in one line.</summary>
     public string Condition =>
-        string.Join(
-            ", ",
-            View.All<MarkNoted>()
-                .Select(m => Library.FindMark(m.Body.Mark)?.Name ?? m.Body.Mark)
-                .Append(View.Job.ConditionNote)
-                .Where(t => t.Length > 0)
-        );
+        string.Join(", ", View.All<MarkNoted>().Select(m => m.Body.Words(Library)).Append(View.Job.ConditionNote).Where(t => t.Length > 0));
 
     /// <summary>Causes confirmed, and readings that were off.</summary>
     public IEnumerable<string> Found =>

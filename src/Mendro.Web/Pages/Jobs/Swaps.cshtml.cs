@@ -39,10 +39,16 @@ public sealed class SwapsModel(JobStore jobs, BenchDesk desk, SwapDesk swaps, Re
     public override string? LockedBecause => SwapDesk.Locked(View.Job);
 
     /// <summary>Shows the matrix; a proposal fills the last row in.</summary>
-    public IActionResult OnGet(string? function, string? slot, string? with)
+    /// <param name="function">Function to try.</param>
+    /// <param name="slot">Place that a proposal swaps.</param>
+    /// <param name="with">What stands in there.</param>
+    /// <param name="out">Part to swap out for the least worn piece at hand.</param>
+    public IActionResult OnGet(string? function, string? slot, string? with, string? @out)
     {
         if (!Prepare(function))
             return NotFound();
+        if (@out is not null && Proposals.FirstOrDefault(p => p.PartId.ToString() == @out) is { } told)
+            Chosen = new Dictionary<string, string> { [@out] = told.With.Id };
         if (slot is not null && with is not null)
             Chosen = new Dictionary<string, string> { [slot] = with };
         return Page();
@@ -60,6 +66,10 @@ public sealed class SwapsModel(JobStore jobs, BenchDesk desk, SwapDesk swaps, Re
         var deed = swaps.File(Number, Function.Id, Chosen, Enum.Parse<SwapResult>(result, ignoreCase: true), Once);
         return Answer(deed, _ => RedirectToPage(new { number = Number, function = Function.Id.Value }));
     }
+
+    /// <summary>Swaps a part of a practice unit, and goes on in Find.</summary>
+    public IActionResult OnPostPractice(string? function, string? part) =>
+        Prepare(function) ? Answer(swaps.Practise(Number, Function.Id, part ?? "", Once), _ => ToJob("Find")) : NotFound();
 
     /// <summary>Takes a trial back.</summary>
     public IActionResult OnPostWithdraw(long id, string? function)
@@ -96,7 +106,7 @@ public sealed class SwapsModel(JobStore jobs, BenchDesk desk, SwapDesk swaps, Re
             .OrderByDescending(g => g.Item2)
             .ToList();
         if (diagnosis.Target == wanted)
-            Proposals = SwapPlanner.Propose(diagnosis, gear.InUse().Select(p => p.ToItem()).ToList());
+            Proposals = SwapPlanner.Propose(diagnosis, gear.InUse().Select(p => p.ToItem(View.Job.Id)).ToList());
         return true;
     }
 

@@ -1,4 +1,5 @@
 using System.Text;
+using Mendro.Core.Planning;
 using Mendro.Core.Profiles;
 using Mendro.Core.Readings;
 using Mendro.Shop;

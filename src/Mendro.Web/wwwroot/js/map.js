@@ -91,6 +91,20 @@
     if (stop) stopAt(stop);
   };
 
+  // A map higher than its room is rolled to where it was before the board was drawn anew, and on to the chosen point.
+  let rolled = 0;
+  document.addEventListener('scroll', (event) => { if (event.target.classList?.contains('map-view')) rolled = event.target.scrollTop; }, true);
+  const rollTo = () => {
+    const room = document.querySelector('.map-view');
+    if (!room) return;
+    room.scrollTop = rolled;
+    const chosen = room.querySelector('[aria-current="true"]')?.getBoundingClientRect();
+    if (!chosen) return;
+    const seen = room.getBoundingClientRect();
+    if (chosen.bottom > seen.bottom) room.scrollTop += chosen.bottom - seen.bottom + 12;
+    else if (chosen.top < seen.top) room.scrollTop -= seen.top - chosen.top + 12;
+  };
+
   // Moves the part of the map that is shown so that something on it is in the middle.
   const reveal = (link) => {
     const svg = link.closest('svg');
@@ -153,6 +167,7 @@
     if (!svg) return;
     show(svg);
     oneStop(svg);
+    rollTo();
   });
   document.addEventListener('htmx:afterSettle', ready);
   ready();

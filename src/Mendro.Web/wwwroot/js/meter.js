@@ -92,7 +92,8 @@
       if (before) say('leave');
       const other = bar()?.dataset.select ? 'look, press or try' : null;
       const idle = other ? `${other}; the meter waits` : 'the meter waits for a point';
-      show('none', '—', pressed(free) ? `Nothing left that a meter answers${other ? `: ${other}` : ''}` : idle, '');
+      const left = stopped ? 'paused: read the stop card, then P goes on' : `Nothing left that a meter answers${other ? `: ${other}` : ''}`;
+      show('none', '—', pressed(free) ? left : idle, '');
       return;
     }
     say('take', { point: wanted, contact: bar().dataset.stream === 'contact' });

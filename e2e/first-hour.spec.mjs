@@ -1,0 +1,51 @@
+// An empty shop: from a name on a label to the first cause with a name, by keyboard, teaching the model on the way.
+import { test, expect, fileAt } from './shop.mjs';
+
+test.use({ demo: false, models: false });
+
+test('an empty shop comes to its first cause by keyboard, with a part and a probe taught on the way', async ({ page }) => {
+  const began = Date.now();
+  await page.goto('/');
+  await expect(page.locator('.first-hour li')).toHaveCount(3);
+  await page.locator('input[name=line]').focus();
+  await page.keyboard.type('zorbo 3, four cells, no light');
+  await expect(page.locator('#heard')).toContainText('zorbo 3 is a name the shop does not know yet');
+  await page.keyboard.press('Enter');
+
+  // What it is nearest to is asked with pictures, the likeliest first.
+  await expect(page).toHaveURL(/\/Intake/);
+  const build = page.locator('button.build').first();
+  await expect(build).toContainText('four cells');
+  await build.focus();
+  await page.keyboard.press('Enter');
+  await expect(page.locator('.new-model')).toContainText('zorbo 3 is new');
+  await expect(page.locator('input[name="Form.Result[power-light]"][value="fail"]')).toBeChecked();
+  await page.getByRole('button', { name: 'Take in and go to Find' }).press('Enter');
+  await expect(page).toHaveURL(/\/Jobs\/101\/Find/);
+  await expect(page.locator('.move').first()).toBeVisible();
+
+  // This one has a choke behind the switch, and a place to measure there: two lines, without leaving the job.
+  const teach = async (line, said) => {
+    await page.locator('details.teach summary').press('Enter');
+    await page.locator('details.teach input[name=line]').fill(line);
+    await page.keyboard.press('Enter');
+    await expect(page.getByRole('status').first()).toContainText(said);
+  };
+  await teach('part Choke behind power switch as trace', 'knows now: part Choke');
+  await expect(page.locator('.map .part[data-id="choke"]')).toBeVisible();
+  await teach('probe Behind the choke at choke 4.8 to 6.6 V', 'knows now: probe Behind the choke');
+
+  for (const [probe, reading] of [['Contacts, by eye', 'ok, clean'], ['After the switch', '6.1 V'], ['Behind the choke', '0.01 V']]) {
+    await fileAt(page, probe, reading);
+  }
+  // The taught part is the one to blame.
+  await expect(page.locator('.map .part.suspect[data-id="choke"], .map .part.failed[data-id="choke"]')).toBeVisible();
+  await expect(page.locator('.moves')).toContainText('Choke');
+  expect(Date.now() - began, 'milliseconds from the empty shop to the first cause').toBeLessThan(120_000);
+
+  // What was taught is told with the model, and the last of it can be taken back.
+  await page.goto('/Jobs/101/Teach');
+  await expect(page.locator('main')).toContainText('part Choke');
+  await page.getByRole('button', { name: 'Take back what this job taught last' }).press('Enter');
+  await expect(page.getByRole('status').first()).toContainText('Taken back: probe Behind the choke');
+});

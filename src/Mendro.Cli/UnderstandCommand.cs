@@ -1,0 +1,78 @@
+using System.Text.Json;
+using Mendro.Core.Library;
+using Mendro.Core.Planning;
+using Mendro.Core.Profiles;
+
+namespace Mendro.Cli;
+
+/// <summary><c>understand</c>: what a line typed at the door says, as evidence.</summary>
+internal static class UnderstandCommand
+{
+    public static int Run(string[] args, TextWriter output, TextWriter error)
+    {
+        var json = args.Contains("--json");
+        if (args.Where(a => a != "--json").ToList() is not [var text])
+            return Commands.Refuse(error, "understand wants one text: understand \"TEXT\" --json");
+        var said = Understanding.Of(text, TradeLibrary.Shipped.Profiles, TradeLibrary.Shipped);
+        if (json)
+        {
+            output.WriteLine(
+                JsonSerializer.Serialize(
+                    new
+                    {
+                        profile = said.Profile?.Id,
+                        facts = said.Facts.Select(Entry),
+                        said.Unsure,
+                        // The words as they were typed, whatever was made of them.
+                        claim = text,
+                    },
+                    Options
+                )
+            );
+            return Commands.Good;
+        }
+
+        output.WriteLine($"model: {said.Profile?.FullName ?? "not named"}");
+        foreach (var fact in said.Facts)
+            output.WriteLine(JsonSerializer.Serialize(Entry(fact), ProfileJson.Options));
+        if (said.Unsure.Count > 0)
+            output.WriteLine($"not sure: {string.Join(", ", said.Unsure)}");
+        return Commands.Good;
+    }
+
+    // “profile”: null is an answer and must be told.
+    private static readonly JsonSerializerOptions Options = new(ProfileJson.Options)
+    {
+        DefaultIgnoreCondition = System.Text.Json.Serialization.JsonIgnoreCondition.Never,
+    };
+
+    private static Dictionary<string, object> Entry(SaidFact fact)
+    {
+        var entry = new Dictionary<string, object>();
+        if (fact.Mark is { } mark)
+            entry["mark"] = mark;
+        if (fact.Part is { } part)
+        {
+            entry["part"] = part;
+            entry["method"] = fact.Method!;
+            entry["claimed"] = true;
+        }
+
+        if (fact.Function is not { } function)
+            return entry;
+        entry["function"] = function;
+        if (fact.Provoked)
+        {
+            entry["provoked"] = "pressed";
+            entry["changed"] = true;
+            return entry;
+        }
+
+        entry["result"] = fact.Passed ? "pass" : "fail";
+        if (fact.Look is { } look)
+            entry["look"] = look;
+        if (fact.Starts > 1)
+            entry["starts"] = fact.Starts;
+        return entry;
+    }
+}

@@ -1,0 +1,79 @@
+using Mendro.Core.Evidence;
+using Mendro.Core.Library;
+using Mendro.Core.Profiles;
+
+namespace Mendro.Core.Diagnosis;
+
+/// <summary>Checks whose answer is known already: taken, seen at the door, or told with the cause.</summary>
+internal sealed class AnsweredChecks
+{
+    private readonly DeviceModel _model;
+    private readonly IReadOnlyDictionary<ProbeId, ProbeOutcome> _fresh;
+    private readonly HashSet<ProbeId> _looked = [];
+    private readonly HashSet<PartId> _seen = [];
+
+    /// <summary>Goes through what happened to a unit.</summary>
+    public AnsweredChecks(UnitCase unit, IReadOnlyDictionary<ProbeId, ProbeOutcome> fresh)
+    {
+        (_model, _fresh) = (unit.Model, fresh);
+        foreach (var happened in unit.Events)
+        {
+            switch (happened)
+            {
+                case ProbeTaken { On: not false } taken when _model.Profile.FindProbe(taken.ProbeId) is { } probe:
+                    if (TradeLibrary.Of(probe.Kind).ByEye)
+                        _looked.Add(probe.Id);
+                    break;
+                case MarkSeen seen:
+                    // A mark at the door tells what a look at the part would.
+                    _seen.UnionWith(_model.Profile.Parts.Select(p => p.Id).Where(p => _model.Marked(seen, p)));
+                    break;
+                case CauseConfirmed confirmed:
+                    _seen.Add(confirmed.PartId);
+                    break;
+                case RepairDone repair:
+                    // Cleaning shows by itself what there was to see; other work makes the part worth another look.
+                    if (_model.Library.FindMethod(repair.MethodId)?.Type is MethodType.Clean)
+                    {
+                        _seen.Add(repair.PartId);
+                    }
+                    else
+                    {
+                        _seen.Remove(repair.PartId);
+                        _looked.RemoveWhere(id => _model.Profile.FindProbe(id)?.Spans?.Contains(repair.PartId) == true);
+                    }
+
+                    break;
+            }
+        }
+    }
+
+    /// <summary>True when a check has nothing new to tell.</summary>
+    public bool Has(Probe probe)
+    {
+        if (_fresh.ContainsKey(probe.Id) || _looked.Contains(probe.Id))
+            return true;
+        if (probe.Kind == ProbeKind.Look && probe.Spans is { Count: > 0 } spans && spans.All(_seen.Contains))
+            return true;
+        return Settled(probe);
+    }
+
+    /// <summary>Volts before a point where they are good are good, and behind one where they are missing they are missing.</summary>
+    private bool Settled(Probe probe)
+    {
+        if (probe is not { Kind: ProbeKind.Volts, At: { } at })
+            return false;
+        var upstream = _model.Graph.Upstream(at, powerOnly: true);
+        foreach (var other in _model.Profile.Probes.Where(p => p.Kind == ProbeKind.Volts && p.At is not null && p.At != probe.At))
+        {
+            if (!_fresh.TryGetValue(other.Id, out var outcome))
+                continue;
+            if (outcome == ProbeOutcome.Normal && _model.Graph.Upstream(other.At!.Value, powerOnly: true).Contains(at))
+                return true;
+            if (outcome == ProbeOutcome.Abnormal && upstream.Contains(other.At!.Value))
+                return true;
+        }
+
+        return false;
+    }
+}

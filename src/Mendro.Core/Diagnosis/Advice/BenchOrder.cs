@@ -1,0 +1,285 @@
+using Mendro.Core.Evidence;
+using Mendro.Core.Library;
+using Mendro.Core.Profiles;
+
+namespace Mendro.Core.Diagnosis;
+
+/// <summary>
+/// The order a good technician keeps, laid over the ranking by figures (common practice, no source): what is known to be broken
+/// is cured now when it takes minutes, whatever else is wrong; a repair with iron waits for the short check that would confirm it;
+/// to stop and to set aside are moves like others.
+/// </summary>
+internal sealed class BenchOrder(MoveAdvisor.Work work, BenchCosts costs)
+{
+    /// <summary>Chance from which a part counts as known to be broken.</summary>
+    private const double AsGoodAsKnown = 0.9;
+
+    /// <summary>Minutes up to which a known fault is cured at once, though the goal does not hang on it.</summary>
+    private const double TakesMinutes = 15;
+
+    /// <summary>A chance to cure below this is none.</summary>
+    private const double NoRealChance = 0.15;
+
+    /// <summary>A repair that helps less often than this is no cure.</summary>
+    private const double NoCure = 0.3;
+
+    /// <summary>A gentle repair that helps this often is thought of before a harsh one.</summary>
+    private const double SomeCure = 0.12;
+
+    /// <summary>A repair that helps this surely needs no closer look.</summary>
+    private const double Sure = 0.36;
+
+    /// <summary>A gentle repair comes before a harsh one unless that is twice as good for its cost.</summary>
+    private const double NotTwice = 0.5;
+
+    /// <summary>A check confirms a fault that it shows at least this often.</summary>
+    private const double Confirms = 0.5;
+
+    /// <summary>A repair that helps this surely needs no look before.</summary>
+    private const double AsGoodAsCured = 0.7;
+
+    /// <summary>Chance of harm from which work is suspected when something is worse after it.</summary>
+    private const double LeastHarm = 0.005;
+
+    /// <summary>A look of at most this many minutes is quick.</summary>
+    private const double QuickMinutes = 1.5;
+
+    /// <summary>Share of the blame that a quick look must bear on.</summary>
+    private const double Bears = 0.06;
+
+    /// <summary>Minutes of taking apart before which the quick looks are due.</summary>
+    private const double TakesApart = 2;
+
+    /// <summary>Minutes from which a repair is no quick thing to try.</summary>
+    private const double LongRepair = 8;
+
+    private UnitDiagnosis Diagnosis => work.Diagnosis;
+
+    private DeviceModel Model => work.Diagnosis.Case.Model;
+
+    /// <summary>The advice.</summary>
+    public Advice Advice()
+    {
+        var ranked = work.Ranked();
+        var known = Known(out var hopeless);
+        var first = First(ranked, known);
+        // What comes second is the best without the first, not the cheapest way round it.
+        var moves = first is null ? ranked : [first, .. work.Ranked(first.Id).Where(m => m.Id != first.Id)];
+        foreach (var (move, at) in known.Where(k => k.Move.Id != first?.Id).Select((k, n) => (k.Move, n)))
+        {
+            moves.RemoveAll(m => m.Id == move.Id);
+            moves.Insert(Math.Min(moves.Count, 1 + at), move);
+        }
+
+        Stop(moves, hopeless, known.Count > 0);
+        return new Advice(moves, work.Plan);
+    }
+
+    private Move? First(List<Move> ranked, List<(Move Move, bool Owed)> known)
+    {
+        if (AfterWorse() is { } undo)
+            return undo;
+        if (known.FirstOrDefault(k => k.Owed) is { Move: { } owed })
+            return owed;
+        if (ranked.FirstOrDefault() is not { } best)
+            return known.FirstOrDefault().Move;
+        if (best.Repair is { } repair && Confirming(repair) is { } check)
+            best = check;
+        return QuickFirst(best) ?? best;
+    }
+
+    /// <summary>Worse after work: what was touched last is gone over first.</summary>
+    private Move? AfterWorse()
+    {
+        var events = Diagnosis.Case.Events;
+        var (at, repair) = events
+            .Select((e, n) => (n, Repair: e as RepairDone))
+            .LastOrDefault(x => x.Repair is { } done && Model.Library.FindMethod(done.MethodId) is { Harm: >= LeastHarm });
+        if (repair is null || Model.Profile.FindPart(repair.PartId) is not { } part)
+            return null;
+        FunctionTried? Tried(IEnumerable<BenchEvent> some) =>
+            some.OfType<FunctionTried>().LastOrDefault(t => t.FunctionId == work.Target.Id);
+        var (before, after) = (Tried(events.Take(at)), Tried(events.Skip(at)));
+        if (before is null || after is not { Passed: false })
+            return null;
+        var worse = before.Passed || after.LookId == "nothing" && before.LookId is not (null or "nothing");
+        var undo = Model.Library.MethodsFor("*").FirstOrDefault();
+        if (!worse || undo is null || events.Skip(at + 1).OfType<RepairDone>().Any())
+            return null;
+        var faults = Enumerable
+            .Range(0, Diagnosis.Case.Faults.Count)
+            .Where(f => Diagnosis.Case.Faults[f].Part.Id == part.Id && Diagnosis.Case.Faults[f].Mode.Id == EvidenceWeights.StepDamage)
+            .ToList();
+        var there = new double[Diagnosis.Case.Faults.Count];
+        foreach (var fault in faults)
+            there[fault] = 1.0 / faults.Count;
+        return RepairOption.For(Diagnosis.Case, there, costs).FirstOrDefault(o => o.Method.Id == undo.Id) is { } option
+            ? work.RepairOf(option)
+            : null;
+    }
+
+    /// <summary>
+    /// A quick look with the case as it is. Before the unit is taken further apart all come that bear on a fair share of the blame;
+    /// before a longer repair at most one at a standstill, and only when its answer can change what comes next.
+    /// </summary>
+    private Move? QuickFirst(Move best)
+    {
+        var quick = work.Quick(QuickMinutes, Bears);
+        // Where the cure is as good as certain there is nothing to look for.
+        if (best.ChanceToWork >= AsGoodAsCured)
+            return null;
+        if (best.PreparationMinutes >= TakesApart)
+            return quick.FirstOrDefault(m => m.Id != best.Id);
+        if (best.Repair is null || best.Minutes < LongRepair || work.LookedAtThisStandstill)
+            return null;
+        return quick.FirstOrDefault(m =>
+            m.ExpectedMinutes <= best.ExpectedMinutes + m.Minutes / 2
+            && m.Outcomes.Any(o => o.Probability >= Bears && o.Then is { } then && then != best.Title)
+        );
+    }
+
+    /// <summary>Parts known to be broken with the repair each is owed, the shortest first.</summary>
+    /// <param name="hopeless">Known faults on the way of the goal that nothing cures.</param>
+    private List<(Move Move, bool Owed)> Known(out List<PartVerdict> hopeless)
+    {
+        var unit = Diagnosis.Case;
+        var onTheWay = unit.LinksOf(Model.FunctionFails(work.Target)).Where(l => l.P >= NoCure).Select(l => l.Fault).ToHashSet();
+        var found = new List<(Move Move, bool Owed)>();
+        hopeless = [];
+        foreach (var verdict in Diagnosis.Parts.Values.Where(v => v.Posterior >= AsGoodAsKnown))
+        {
+            var faults = Model.FaultsOf(verdict.Part.Id);
+            var there = new double[unit.Faults.Count];
+            foreach (var fault in faults)
+                there[fault] = Diagnosis.Posterior.Fault(unit.UncuredPiece(fault));
+            var sum = there.Sum();
+            if (sum <= 0)
+                continue;
+            for (var f = 0; f < there.Length; f++)
+                there[f] /= sum;
+            var options = RepairOption.For(unit, there, costs).Where(o => o.Part.Id == verdict.Part.Id).ToList();
+            var inGoal = faults.Sum(f => onTheWay.Contains(f) ? there[f] : 0) >= 0.5;
+            var best = options.Any(o => o.Chance >= NoCure) ? Gentlest(options.Where(o => o.Chance >= SomeCure).ToList()) : null;
+            if (best is null)
+            {
+                if (inGoal && options.All(o => Untreated(o) < NoCure))
+                    hopeless.Add(verdict);
+                continue;
+            }
+
+            // That the part is bad is known, but not how: there the figures and a look go before.
+            if (best.Chance < Sure && options.Any(o => o.Chance >= Sure))
+                continue;
+            var move = work.RepairOf(best) with { Known = true };
+            found.Add((move, inGoal || move.Minutes <= TakesMinutes));
+        }
+
+        return found.OrderByDescending(k => k.Owed).ThenBy(k => k.Move.Minutes).ToList();
+    }
+
+    /// <summary>Of some repairs the one with the best chance for its cost, what is taken apart counted; a gentle one before a harsh one
+    /// that is not twice as good.</summary>
+    private RepairOption? Gentlest(IReadOnlyList<RepairOption> options)
+    {
+        double Ratio(RepairOption o) => o.Chance / (o.CostMinutes + Preparing(o));
+        var best = options.Select(Ratio).DefaultIfEmpty(0).Max();
+        return options
+            .Where(o => Ratio(o) >= best * NotTwice)
+            .OrderBy(o => o.Method.Type.Harshness())
+            .ThenByDescending(Ratio)
+            .FirstOrDefault();
+    }
+
+    /// <summary>How surely a repair would help if it had not been done yet.</summary>
+    private double Untreated(RepairOption option) =>
+        option
+            .Cures.Select(c =>
+                EvidenceWeights.Success(option.Method, Diagnosis.Case.Faults[c.Fault], 0)
+                * Diagnosis.Posterior.Fault(Diagnosis.Case.UncuredPiece(c.Fault))
+            )
+            .DefaultIfEmpty(0)
+            .Max();
+
+    private double Preparing(RepairOption option) => MoveAdvisor.Preparing(Model).Minutes(work.State, option.Method.State);
+
+    /// <summary>The short check that would confirm what a harsh repair is for, when it was not made yet.</summary>
+    private Move? Confirming(RepairOption repair)
+    {
+        var method = repair.Method;
+        if (method.Type is MethodType.Clean or MethodType.Swap || method.State == AccessState.Closed)
+            return null;
+        var modes = repair.Cures.Select(c => Diagnosis.Case.Faults[c.Fault].Mode).ToList();
+        return Model
+            .Profile.Probes.Where(p =>
+                p.Spans?.Contains(repair.Part.Id) == true
+                && p.State <= method.State
+                && p.Minutes <= method.Minutes / 2
+                && !work.Answered.Has(p)
+                && modes.Any(m => DeviceModel.Detects(m, p.Kind) >= Confirms)
+            )
+            .OrderBy(p => p.Spans!.Count)
+            .ThenBy(p => p.State)
+            .ThenBy(p => p.Minutes)
+            .Select(work.CheckAnyway)
+            .FirstOrDefault(m => m is not null);
+    }
+
+    /// <summary>Puts the end of the work where it belongs: in front when nothing is left with a real chance, when the board is
+    /// beyond repair, or when going on costs more than it brings; else behind what is worth doing.</summary>
+    private void Stop(List<Move> moves, List<PartVerdict> hopeless, bool known)
+    {
+        if (hopeless.Count > 0)
+        {
+            moves.Insert(
+                0,
+                End(
+                    Move.StopId,
+                    "Stop: beyond repair",
+                    $"{string.Join(", ", hopeless.Select(h => h.Part.Name))}: nothing cures that for good. Keep what is good for parts."
+                )
+            );
+            return;
+        }
+
+        var chance = moves.Take(3).Select(m => m.Outlook?.ChanceToCure ?? 0).DefaultIfEmpty(0).Max();
+        if (!known && chance < NoRealChance)
+        {
+            moves.Insert(
+                0,
+                End(
+                    Move.AsideId,
+                    "Set it aside",
+                    "Nothing that is left has a real chance. Write down how it looks: the next of its kind may tell what it is."
+                )
+            );
+            return;
+        }
+
+        // What is at stake is not known: nobody can say that it is too little.
+        if (!costs.StakeKnown)
+        {
+            moves.Add(End(Move.StopId, "Stop here", "When what stands above has not helped, or the unit is not worth it."));
+            return;
+        }
+
+        var plan = RepairPlan.Make(
+            work.Shares,
+            RepairOption.For(Diagnosis.Case, work.Shares, costs),
+            Model.Profile.Preparation,
+            work.State,
+            costs
+        );
+        var worth = plan.Sequence.Count > 0 || known && moves[0].Minutes <= costs.UncuredMinutes;
+        var stop = End(
+            Move.StopId,
+            "Stop: not worth going on",
+            worth ? "When what stands above has not helped." : "What is left to try costs more than it brings."
+        );
+        if (worth)
+            moves.Insert(Math.Max(1, moves.FindLastIndex(m => m.ExpectedMinutes < costs.UncuredMinutes) + 1), stop);
+        else
+            moves.Insert(0, stop);
+    }
+
+    private Move End(string id, string title, string why) => new(id, title, why, 0, 0, 0, costs.UncuredMinutes, [], new Outlook(0, 0, 0));
+}

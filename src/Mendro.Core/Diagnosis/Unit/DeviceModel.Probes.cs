@@ -1,0 +1,89 @@
+using Mendro.Core.Evidence;
+using Mendro.Core.Library;
+using Mendro.Core.Profiles;
+
+namespace Mendro.Core.Diagnosis;
+
+/// <content>What a probe shows: that it is off, how far, and what an eye or a finger said of it.</content>
+public sealed partial class DeviceModel
+{
+    /// <summary>“The probe does not show what a good unit shows”.</summary>
+    public FindingTemplate ProbeAbnormal(Probe probe) =>
+        _templates.GetOrAdd(
+            $"probe:{probe.Id}",
+            id => new FindingTemplate(
+                id,
+                probe.Kind == ProbeKind.Press ? EvidenceWeights.FingerLeak
+                    : TradeLibrary.Of(probe.Kind).ByEye ? EvidenceWeights.EyeLeak
+                    : EvidenceWeights.ProbeLeak,
+                probe.Kind switch
+                {
+                    ProbeKind.Volts or ProbeKind.Current => VoltsLinks(probe),
+                    _ when probe.Rail is not null => RailLinks(probe),
+                    _ => SpanLinks(probe),
+                },
+                probe switch
+                {
+                    { Kind: ProbeKind.Volts or ProbeKind.Current, At: { } at } => Damage(Graph.Upstream(at, powerOnly: true), 0.85),
+                    { Rail: { } rail } => Damage(Graph.RailOf(rail).Members, 0.15),
+                    _ => Damage(probe.PartIds(), 0.5),
+                },
+                probe.Kind is ProbeKind.Volts or ProbeKind.Current
+            )
+        );
+
+    /// <summary>The finding that a bad reading is about: off by a degree, or bad in the way that the words name.</summary>
+    public FindingTemplate Shown(Probe probe, ProbeTaken taken)
+    {
+        var plain = ProbeAbnormal(probe);
+        if (taken.Outcome != ProbeOutcome.Abnormal)
+            return plain;
+        if (taken.Words is { Length: > 0 } words)
+            return Named(probe, words) is { Count: > 0 } named ? Told(plain, named) : plain;
+        var degree = taken.Degree;
+        return degree == ReadingDegree.Untold
+            ? plain
+            : _templates.GetOrAdd($"{plain.Id}:{degree}", id => ByDegree(id, plain, probe, degree));
+    }
+
+    private FindingTemplate ByDegree(string id, FindingTemplate plain, Probe probe, ReadingDegree degree)
+    {
+        // What charges a pack that is measured shows there as the pack itself would.
+        var charging = probe.At is { } at ? Graph.ChargeWays(Graph.Upstream(at, powerOnly: true)) : [];
+        double Share(int fault) =>
+            DegreeShares.Share(probe, Faults[fault].Mode, MakesVolts(fault) || charging.Contains(Faults[fault].Part.Id), degree);
+        return new FindingTemplate(
+            id,
+            plain.Leak * DegreeShares.LeakShare(probe, degree),
+            plain.Links.Select(l => l with { P = l.P * Share(l.Fault) }).ToList(),
+            plain.Damage?.ToDictionary(d => d.Key, d => d.Value * 0.4),
+            plain.Momentary
+        );
+    }
+
+    /// <summary>Faults of the parts a probe touches that some words name; the longest word names first.</summary>
+    public IReadOnlyList<int> Named(Probe probe, string words)
+    {
+        var text = words.ToLowerInvariant();
+        var named = Named(probe, i => Faults[i].Mode.Words?.Any(w => SeenWords.Says(text, w)) == true);
+        // What comes and goes under a finger is loose, or dirty.
+        return named.Count == 0 && probe.Kind == ProbeKind.Press && SeenWords.ComesAndGoes(text)
+            ? Named(probe, i => Faults[i].Mode.Effect == ModeEffect.Intermittent || Faults[i].Mode.Resistive)
+            : named;
+    }
+
+    private List<int> Named(Probe probe, Func<int, bool> says) => probe.PartIds().SelectMany(FaultsOf).Where(says).ToList();
+
+    private FindingTemplate Told(FindingTemplate plain, IReadOnlyList<int> named) =>
+        _templates.GetOrAdd(
+            $"{plain.Id}:{string.Join(',', named)}",
+            id => new FindingTemplate(
+                id,
+                EvidenceWeights.NamedLeak,
+                plain.Links.Select(l => named.Contains(l.Fault) ? l : l with { P = l.P * EvidenceWeights.OtherWord }).ToList(),
+                plain.Damage?.ToDictionary(d => d.Key, d => d.Value * 0.4)
+            )
+        );
+
+    private bool MakesVolts(int fault) => Graph.Has(Faults[fault].Part.Id, PartRole.Store);
+}

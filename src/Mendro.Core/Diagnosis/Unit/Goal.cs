@@ -1,0 +1,97 @@
+using Mendro.Core.Evidence;
+using Mendro.Core.Profiles;
+
+namespace Mendro.Core.Diagnosis;
+
+/// <summary>
+/// Which failing function is worked on. The complaint is the goal: what failed before any work. Of several complaints the one
+/// that keeps the others from being tried comes first. What was found on the way waits, unless a complaint hangs on it.
+/// </summary>
+internal static class Goal
+{
+    /// <summary>The failing function to work on, or null when none fails.</summary>
+    public static DeviceFunction? Choose(DeviceModel model, IReadOnlyList<BenchEvent> events)
+    {
+        var told = events.Select(e => BenchFacts.Restated(model, e)).ToList();
+        var failing = model.Profile.Functions.Select(f => (Function: f, Since: FailingSince(told, f.Id))).Where(x => x.Since >= 0).ToList();
+        if (failing.Count == 0)
+            return null;
+        var work = told.FindIndex(e => e is ProbeTaken or RepairDone or SwapTried or Provoked);
+        var complaints = failing.Where(x => work < 0 || FirstFailure(told, x.Function.Id) < work).ToList();
+        // What cannot be tried while another fails waits for that one.
+        var starts = Starts(model, told);
+        var open = failing
+            .Where(x => !failing.Any(o => o.Function.Id != x.Function.Id && !CanBeTried(model, x.Function, o.Function, starts)))
+            .ToList();
+        if (open.Count > 0)
+        {
+            var waiting = complaints.Where(c => !open.Contains(c)).ToList();
+            complaints = complaints
+                .Where(open.Contains)
+                .Concat(open.Where(o => waiting.Any(w => !CanBeTried(model, w.Function, o.Function, starts))))
+                .Distinct()
+                .ToList();
+            failing = open;
+        }
+
+        var goals =
+            complaints.Count == 0
+                ? failing
+                : complaints
+                    .Concat(failing.Except(complaints).Where(side => complaints.Any(c => HangsOn(model, c.Function, side.Function))))
+                    .ToList();
+        return goals.OrderBy(x => Depth(model, x.Function)).ThenBy(x => x.Since).First().Function;
+    }
+
+    /// <summary>True when a function needs all that another needs.</summary>
+    public static bool HangsOn(DeviceModel model, DeviceFunction function, DeviceFunction other)
+    {
+        var (needs, less) = (model.Closure(function.Id), model.Closure(other.Id));
+        return less.Count < needs.Count && less.All(needs.Contains);
+    }
+
+    /// <summary>
+    /// True when a function can be tried while another fails. Without a light board and cartridge are no subject, unless the unit
+    /// starts all the same; without a start there is no picture, sound or button to try.
+    /// </summary>
+    /// <param name="model">Model.</param>
+    /// <param name="function">Function to try.</param>
+    /// <param name="failing">Function that fails.</param>
+    /// <param name="starts">True when the unit is known to start.</param>
+    public static bool CanBeTried(DeviceModel model, DeviceFunction function, DeviceFunction failing, bool starts) =>
+        !HangsOn(model, function, failing)
+        && failing.Kind switch
+        {
+            "power-light" when starts => true,
+            "power-light" => function.Kind is "charging" or "saving",
+            "start-up" or "cartridge" => function.Kind is "charging" or "power-light" or "backlight" or "tray" or "reset" or "saving",
+            _ => true,
+        };
+
+    /// <summary>Parts a function hangs on; what charges its cells counts too.</summary>
+    private static int Depth(DeviceModel model, DeviceFunction function)
+    {
+        var closure = model.Closure(function.Id);
+        return closure.Union(model.Graph.ChargeWays(closure)).Count();
+    }
+
+    /// <summary>True when a start worked when last tried.</summary>
+    public static bool Starts(DeviceModel model, IReadOnlyList<BenchEvent> events) =>
+        model.Profile.Functions.Any(f => f.Kind == "start-up" && UnitDiagnosis.StateOf(events, f.Id) == FunctionState.Works);
+
+    /// <summary>Event since which a function fails without a pass, or −1 when it does not fail now.</summary>
+    private static int FailingSince(List<BenchEvent> events, FunctionId id)
+    {
+        var since = -1;
+        for (var at = 0; at < events.Count; at++)
+            if (events[at] is FunctionTried tried && tried.FunctionId == id)
+                since =
+                    tried.Passed ? -1
+                    : since < 0 ? at
+                    : since;
+        return since;
+    }
+
+    private static int FirstFailure(List<BenchEvent> events, FunctionId id) =>
+        events.FindIndex(e => e is FunctionTried { Passed: false } tried && tried.FunctionId == id);
+}

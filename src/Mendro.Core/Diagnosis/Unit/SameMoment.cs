@@ -1,0 +1,92 @@
+using Mendro.Core.Evidence;
+using Mendro.Core.Library;
+using Mendro.Core.Profiles;
+
+namespace Mendro.Core.Diagnosis;
+
+/// <summary>
+/// What is tried and measured one after another, with no work between, is tried in one moment of an intermittent fault: when it
+/// fails one function it fails the others that need the part as well, and the volts behind it are missing; it does not draw anew.
+/// What works just then clears it. A function that itself came and went says that the moment was none.
+/// </summary>
+internal sealed class SameMoment
+{
+    private readonly IReadOnlyList<PartFault> _faults;
+    private readonly Dictionary<int, (string By, string? Look)> _failing = [];
+    private readonly int[] _momentOf;
+    private readonly Dictionary<int, List<IReadOnlySet<PartId>>> _failures = [];
+    private readonly HashSet<(int Moment, FunctionId Function)> _mixed = [];
+
+    /// <summary>Divides the facts of a case into moments.</summary>
+    public SameMoment(DeviceModel model, IReadOnlyList<PartFault> faults, BenchFacts facts, int count)
+    {
+        (_faults, _momentOf) = (faults, new int[count]);
+        var moment = 0;
+        var last = new Dictionary<(int, FunctionId), bool>();
+        for (var at = 0; at < count; at++)
+        {
+            if (facts[at] is RepairDone)
+                moment++;
+            _momentOf[at] = moment;
+            if (facts[at] is not FunctionTried tried)
+                continue;
+            if (last.TryGetValue((moment, tried.FunctionId), out var passed) && passed != tried.Passed || tried.Starts > 1)
+                _mixed.Add((moment, tried.FunctionId));
+            last[(moment, tried.FunctionId)] = tried.Passed;
+            if (!tried.Passed)
+            {
+                if (!_failures.TryGetValue(moment, out var list))
+                    _failures[moment] = list = [];
+                list.Add(model.Closure(tried.FunctionId));
+            }
+        }
+    }
+
+    /// <summary>Work was done: the moment is over.</summary>
+    public void Over() => _failing.Clear();
+
+    /// <summary>True when an intermittent may be what fails a function at this moment.</summary>
+    public bool MayFailNow(int fault) => _failing.ContainsKey(fault);
+
+    /// <summary>Links of a trial in its moment.</summary>
+    public IReadOnlyList<Link> Links(int at, FunctionTried tried, IEnumerable<Link> links) =>
+        _mixed.Contains((_momentOf[at], tried.FunctionId))
+            ? links.ToList()
+            : InMoment(at, $"fn:{tried.FunctionId}", !tried.Passed, tried.LookId, links);
+
+    /// <summary>Links of volts or a current in their moment.</summary>
+    public IReadOnlyList<Link> Links(int at, ProbeTaken taken, IEnumerable<Link> links) =>
+        InMoment(at, $"probe:{taken.ProbeId}", taken.Outcome == ProbeOutcome.Abnormal, null, links);
+
+    private List<Link> InMoment(int at, string by, bool present, string? look, IEnumerable<Link> links)
+    {
+        var list = links.ToList();
+        for (var n = 0; n < list.Count; n++)
+        {
+            var fault = _faults[list[n].Fault];
+            if (list[n].P <= 0)
+                continue;
+            var comes = fault.Mode.Effect == ModeEffect.Intermittent;
+            if (!present)
+            {
+                if (comes && _failures.TryGetValue(_momentOf[at], out var failures) && failures.Any(c => c.Contains(fault.Part.Id)))
+                    list[n] = list[n] with { P = Math.Max(list[n].P, EvidenceWeights.ClearsAtTheMoment) };
+            }
+            else if (!_failing.TryAdd(list[n].Fault, (by, look)) && _failing[list[n].Fault] is var (other, before))
+            {
+                if (other == by)
+                    continue;
+                // One cause that looks alike in two functions is one fact and not two.
+                if (look is not null && look == before)
+                    list[n] = list[n] with
+                    {
+                        P = Math.Max(list[n].P, EvidenceWeights.LooksAlike * (comes ? 1 : EvidenceWeights.Fails(fault.Mode))),
+                    };
+                else if (comes)
+                    list[n] = list[n] with { P = Math.Min(1, list[n].P / EvidenceWeights.Fails(fault.Mode) * EvidenceWeights.AtOneMoment) };
+            }
+        }
+
+        return list;
+    }
+}

@@ -1,0 +1,59 @@
+using Mendro.Core.Evidence;
+
+namespace Mendro.Core.Diagnosis;
+
+/// <summary>Reads what an eye or a finger says: “bad, heavy green crust”.</summary>
+public static class SeenWords
+{
+    private static readonly string[] Slight = ["slight", "light", "a little", "a bit", "trace", "spot", "thin film", "some"];
+
+    private static readonly string[] Heavy =
+    [
+        "heavy",
+        "heavily",
+        "thick",
+        "badly",
+        "all over",
+        "solid",
+        "caked",
+        "deep",
+        "lots",
+        "both bays",
+    ];
+
+    private static readonly string[] Loose = ["comes", "goes", "flicker", "changes", "cuts", "starts", "returns", "appears"];
+
+    /// <summary>True when some words tell of something that comes and goes.</summary>
+    /// <param name="text">Text in lower case.</param>
+    public static bool ComesAndGoes(string text) => Loose.Any(w => Says(text, w));
+
+    /// <summary>The grade that some words give.</summary>
+    public static SeenGrade Grade(string words)
+    {
+        var text = words.ToLowerInvariant();
+        return Heavy.Any(w => Says(text, w)) ? SeenGrade.Heavy
+            : Slight.Any(w => Says(text, w)) ? SeenGrade.Slight
+            : SeenGrade.Untold;
+    }
+
+    /// <summary>True when a text has a word that begins like this one, and no “no” before it.</summary>
+    /// <param name="text">Text in lower case.</param>
+    /// <param name="word">Beginning of a word, in lower case.</param>
+    public static bool Says(string text, string word)
+    {
+        for (var at = text.IndexOf(word, StringComparison.Ordinal); at >= 0; at = text.IndexOf(word, at + 1, StringComparison.Ordinal))
+        {
+            if (at > 0 && char.IsLetter(text[at - 1]))
+                continue;
+            var before = text[..at].TrimEnd();
+            if (
+                !before.EndsWith(" no", StringComparison.Ordinal)
+                && !before.EndsWith(" not", StringComparison.Ordinal)
+                && before is not "no"
+            )
+                return true;
+        }
+
+        return false;
+    }
+}

@@ -1,0 +1,219 @@
+using System.Globalization;
+using System.Text;
+using Mendro.Core.Profiles;
+
+namespace Mendro.Core.Planning;
+
+/// <summary>What is known of the build of a name nobody knows: answers to the three short questions, and words.</summary>
+/// <param name="Fed">How it is fed, or null when not answered.</param>
+/// <param name="Takes">What goes in, or null.</param>
+/// <param name="Gives">What comes out, or null.</param>
+/// <param name="Words">Any words said of it, such as <c>four cells, folding</c>.</param>
+public sealed record BuildQuestion(FedBy? Fed = null, Takes? Takes = null, Gives? Gives = null, string? Words = null);
+
+/// <summary>From a name on the bench to a profile: which build is it nearest to, and the shop's own model made from that.</summary>
+public static class BuildChoice
+{
+    private const int LongestName = 80;
+    private const int LongestId = 50;
+
+    private static readonly HashSet<string> Small =
+    [
+        "inside",
+        "with",
+        "and",
+        "the",
+        "one",
+        "of",
+        "on",
+        "in",
+        "it",
+        "its",
+        "no",
+        "not",
+        "an",
+    ];
+
+    private static readonly (string Word, string Told)[] Synonyms =
+    [
+        ("controller", "pad"),
+        ("gamepad", "pad"),
+        ("joypad", "pad"),
+        ("joystick", "sticks"),
+        ("stick", "sticks"),
+        ("game", "cartridge"),
+        ("cart", "cartridge"),
+        ("rechargeable", "lithium"),
+        ("cd", "disc"),
+        ("optical", "disc"),
+        ("color", "colour"),
+        ("clamshell", "folding"),
+        ("foldable", "folding"),
+        ("flip", "folding"),
+        ("charger", "adapter"),
+        ("psu", "adapter"),
+        ("cord", "cable"),
+        ("lead", "cable"),
+        ("rtc", "clock"),
+        ("hdd", "hard"),
+        ("portable", "handheld"),
+        ("pocket", "handheld"),
+        ("2", "two"),
+        ("4", "four"),
+        ("6", "six"),
+        ("aa", "cells"),
+        ("batteries", "cells"),
+        ("battery", "cells"),
+    ];
+
+    /// <summary>Builds that fit, the nearest first: those that every answer allows, and when none does those that contradict fewest.
+    /// Among equals those whose name and note share more words with what was said.</summary>
+    public static IReadOnlyList<DeviceProfile> Nearest(IEnumerable<DeviceProfile> builds, BuildQuestion asked)
+    {
+        var said = Told(asked.Words);
+        var ranked = builds
+            .Where(b => b.Archetype is not null)
+            .Select(b => (Build: b, Against: Against(b.Archetype!, asked), For: Shared(b, said)))
+            .OrderBy(x => x.Against)
+            .ThenByDescending(x => x.For)
+            .ToList();
+        return ranked.Count == 0 ? [] : [.. ranked.Where(x => x.Against == ranked[0].Against).Select(x => x.Build)];
+    }
+
+    /// <summary>The shop's own model: a copy of a build under a name, with what was said of cells and volts.</summary>
+    /// <param name="build">Build it is nearest to.</param>
+    /// <param name="name">Name as on the label, at most 80 characters are kept.</param>
+    /// <param name="taken">Ids that are in use.</param>
+    /// <param name="words">What was said of it besides, such as <c>three cells</c> or <c>7.5 V</c>.</param>
+    public static DeviceProfile Named(DeviceProfile build, string name, IReadOnlySet<string> taken, string? words = null)
+    {
+        var clean = string.Join(' ', name.Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries));
+        if (clean.Length > LongestName)
+            clean = clean[..LongestName].TrimEnd();
+        return WithTold(build, words) with { Id = NewId(clean, taken), Name = clean, Maker = "", Archetype = null, Build = build.BuildId };
+    }
+
+    private static int Against(BuildFacts facts, BuildQuestion asked) =>
+        (asked.Fed is { } fed && fed != facts.Fed ? 1 : 0)
+        + (asked.Takes is { } takes && takes != facts.Takes ? 1 : 0)
+        + (asked.Gives is { } gives && gives != facts.Gives ? 1 : 0);
+
+    private static int Shared(DeviceProfile build, HashSet<string> said)
+    {
+        // The name tells the build; the note only helps.
+        var (name, note) = (Told(build.Name), Told(build.Note));
+        return said.Sum(w => (name.Contains(w) ? 3 : 0) + (note.Contains(w) ? 1 : 0));
+    }
+
+    private static HashSet<string> Told(string? text)
+    {
+        var words = (text ?? "")
+            .ToLowerInvariant()
+            .Split([' ', ',', '.', ';', '/', '-', '×'], StringSplitOptions.RemoveEmptyEntries)
+            .Where(w => (w.Length > 1 || char.IsDigit(w[0])) && !Small.Contains(w))
+            .ToList();
+        // “2aa” is two cells.
+        return
+        [
+            .. words.Concat(words.SelectMany(w => Synonyms.Where(s => s.Word == w).Select(s => s.Told))),
+            .. words.Where(w => w.EndsWith("aa", StringComparison.Ordinal) && w.Length == 3).SelectMany(w => Told($"{w[0]} aa")),
+        ];
+    }
+
+    private static DeviceProfile WithTold(DeviceProfile build, string? words)
+    {
+        if (build.Supply is not { } supply)
+            return build;
+        var made = build;
+        var text = (words ?? "").ToLowerInvariant();
+        if (supply is { Cells: { } cells and > 0, Chemistry: "alkaline" } && Cells(text) is { } told && told != cells)
+        {
+            var more = told / (double)cells;
+            made = made with
+            {
+                Supply = supply with { Cells = told },
+                Probes = made.Probes.Select(p => IsPack(p, cells) ? Scaled(p, more) : p).ToList(),
+            };
+        }
+
+        if (supply.AdapterVolts is { } volts && supply.Cells is null && Volts(text) is { } fed && Math.Abs(fed - volts) > 0.01)
+            made = made with { Supply = made.Supply! with { AdapterVolts = fed } };
+        return made;
+    }
+
+    /// <summary>True for a probe of volts whose range is that of the pack: 1.1 to 1.65 V a cell.</summary>
+    private static bool IsPack(Probe probe, int cells) =>
+        probe is { Kind: ProbeKind.Volts, Expect: { Low: { } low, High: { } high } }
+        && low >= 1.05 * cells
+        && low <= 1.25 * cells
+        && high >= 1.5 * cells
+        && high <= 1.7 * cells;
+
+    private static Probe Scaled(Probe probe, double more) =>
+        probe with
+        {
+            Expect = probe.Expect with
+            {
+                Low = Math.Round(probe.Expect.Low!.Value * more, 2),
+                High = Math.Round(probe.Expect.High!.Value * more, 2),
+            },
+        };
+
+    private static int? Cells(string text)
+    {
+        string[] numbers = ["one", "two", "three", "four", "five", "six", "seven", "eight"];
+        var words = text.Split([' ', ',', ';', '-'], StringSplitOptions.RemoveEmptyEntries);
+        for (var i = 0; i + 1 < words.Length; i++)
+        {
+            if (words[i + 1] is not ("cell" or "cells" or "aa" or "aas" or "aaa" or "battery" or "batteries"))
+                continue;
+            if (Array.IndexOf(numbers, words[i]) is >= 0 and var n)
+                return n + 1;
+            if (int.TryParse(words[i], NumberStyles.None, CultureInfo.InvariantCulture, out var figure) && figure is >= 1 and <= 12)
+                return figure;
+        }
+
+        return null;
+    }
+
+    private static double? Volts(string text)
+    {
+        var words = text.Split([' ', ',', ';'], StringSplitOptions.RemoveEmptyEntries);
+        for (var i = 0; i < words.Length; i++)
+        {
+            var figure =
+                words[i].EndsWith('v') && words[i].Length > 1 ? words[i][..^1]
+                : i + 1 < words.Length && words[i + 1] is "v" or "volt" or "volts" ? words[i]
+                : null;
+            if (
+                double.TryParse(figure, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var volts)
+                && volts is >= 1 and <= 60
+            )
+                return volts;
+        }
+
+        return null;
+    }
+
+    /// <summary>An id made of a name, one that is not in use.</summary>
+    internal static string NewId(string name, IReadOnlySet<string> taken)
+    {
+        var id = new StringBuilder();
+        foreach (var c in name.ToLowerInvariant().Normalize(NormalizationForm.FormD))
+            if (c is >= 'a' and <= 'z' or >= '0' and <= '9')
+                id.Append(c);
+            else if (id.Length > 0 && id[^1] != '-' && CharUnicodeInfo.GetUnicodeCategory(c) != UnicodeCategory.NonSpacingMark)
+                id.Append('-');
+        var text = id.ToString().Trim('-');
+        if (text.Length > LongestId)
+            text = text[..LongestId].TrimEnd('-');
+        // A label in other letters still gets an id; and an id begins with a letter.
+        if (text.Length == 0 || !char.IsAsciiLetter(text[0]))
+            text = "model-" + text;
+        text = text.TrimEnd('-');
+        var free = text;
+        for (var n = 2; taken.Contains(free); n++)
+            free = $"{text}-{n}";
+        return free;
+    }
+}

@@ -1,0 +1,214 @@
+using Mendro.Core.Library;
+using Mendro.Core.Profiles;
+
+namespace Mendro.Core.Planning;
+
+/// <summary>Hears what a line says of one model, clause by clause.</summary>
+internal sealed partial class Listener
+{
+    private static readonly HashSet<string> Known = Lexicon
+        .Phrases.SelectMany(p => p.Words)
+        .SelectMany(w => w.TrimEnd('?').Split('|'))
+        .Select(w => w.TrimEnd('*'))
+        .Concat(Lexicon.Functions.SelectMany(f => f.Word.Split(' ')))
+        .Concat(Lexicon.Marks.SelectMany(m => m.Words.Split(' ').SelectMany(w => w.TrimEnd('?').Split('|'))))
+        .Concat(["pressed", "garbled", "nothing", "picture", "already", "cleaned"])
+        .ToHashSet();
+
+    private readonly DeviceProfile _profile;
+    private readonly TradeLibrary _library;
+    private readonly List<string> _words;
+    private readonly bool[] _used;
+    private readonly List<(int At, SaidFact Fact)> _facts = [];
+    private readonly List<string> _unsure = [];
+
+    public Listener(DeviceProfile profile, TradeLibrary library, List<string> words)
+    {
+        (_profile, _library) = (profile, library);
+        _words = words.Select(w => SaidWords.Mended(w, Known)).ToList();
+        _used = new bool[_words.Count];
+    }
+
+    /// <summary>Hears the line.</summary>
+    public Understanding Hear(string claim)
+    {
+        Marks();
+        Claims();
+        var clauses = Clauses();
+        foreach (var (from, to) in clauses)
+            HearFailures(from, to);
+        Counted();
+        Except();
+        foreach (var (from, to) in clauses)
+            HearLikewise(from, to);
+        foreach (var (from, to) in clauses)
+            HearWorking(from, to, clauses.Count > 1);
+        for (var n = 0; n < _words.Count; n++)
+        {
+            // A word that names a function of which something is told has said its part.
+            var told = ByWord(n) is { } function && _facts.Any(f => IsOf(f.Fact, function));
+            if (!_used[n] && !told && !SaidWords.IsBreak(_words[n]) && !SmallWords.IsFiller(_words[n]))
+                _unsure.Add(_words[n]);
+        }
+
+        return new Understanding(
+            _profile,
+            _facts.OrderBy(f => f.At).Select(f => f.Fact).Distinct().ToList(),
+            _unsure.Distinct().ToList(),
+            claim
+        );
+    }
+
+    private List<(int From, int To)> Clauses()
+    {
+        var clauses = new List<(int, int)>();
+        var from = 0;
+        for (var n = 0; n <= _words.Count; n++)
+        {
+            if (n < _words.Count && !SaidWords.IsBreak(_words[n]))
+                continue;
+            if (n > from)
+                clauses.Add((from, n));
+            from = n + 1;
+        }
+
+        return clauses;
+    }
+
+    private void HearFailures(int from, int to)
+    {
+        DeviceFunction? told = null;
+        for (var at = from; at < to; at++)
+        {
+            if (_used[at])
+                continue;
+            if (NamedFunction(at, to) is var (named, length))
+            {
+                told = named;
+                var next = at + length;
+                if (State(next, to, named, out var end) is { } fact)
+                {
+                    Use(at, end);
+                    Add(at, fact);
+                    at = end - 1;
+                }
+                else if (length > 1)
+                {
+                    // A name of several words is not to be taken apart: “power button” is no power light.
+                    Use(at, next);
+                    at = next - 1;
+                }
+
+                if (length > 1)
+                    continue;
+            }
+
+            foreach (var phrase in Lexicon.Phrases)
+            {
+                if (Match(phrase.Words, at, to) is not { } end || end == at)
+                    continue;
+                // “not garbled” is no garbled logo; what it is, is not said.
+                if (at > from && _words[at - 1] is "not" or "never" && !phrase.Words[0].StartsWith("not", StringComparison.Ordinal))
+                {
+                    Use(at - 1, end);
+                    _unsure.Add(string.Join(' ', _words.Skip(at - 1).Take(end - at + 1)));
+                    at = end - 1;
+                    break;
+                }
+
+                if (Meant(phrase, told, from) is not { } function)
+                    continue;
+                Use(at, end);
+                told ??= function;
+                Say(at, function, phrase.Look);
+                at = end - 1;
+                break;
+            }
+        }
+    }
+
+    private void Say(int at, DeviceFunction function, string look)
+    {
+        // “picture only when pressed” is one thing said, and so is “no picture unless it is pressed”.
+        if (look is "pressed" or "warm" && _facts.FindLastIndex(f => IsOf(f.Fact, function) && !f.Fact.Passed) is >= 0 and var last)
+            _facts.RemoveAt(last);
+        var known = HasLook(function, look);
+        Add(
+            at,
+            look == "pressed" && !known ? new SaidFact(function.Id, Provoked: true) : new SaidFact(function.Id, false, known ? look : null)
+        );
+    }
+
+    /// <summary>What is said of a function right behind its name.</summary>
+    private SaidFact? State(int at, int to, DeviceFunction function, out int end)
+    {
+        end = at;
+        while (end < to && _words[end] is "is" or "are" or "does" or "was")
+            end++;
+        if (end >= to)
+            return null;
+        switch (_words[end])
+        {
+            case "nothing" or "dead" or "gone" or "out":
+                end++;
+                return new SaidFact(function.Id, false, HasLook(function, "nothing") ? "nothing" : null);
+            case "not"
+                when end + 1 < to
+                    && (
+                        _words[end + 1].StartsWith("work", StringComparison.Ordinal)
+                        || _words[end + 1].StartsWith("respon", StringComparison.Ordinal)
+                        || _words[end + 1] is "answer"
+                    ):
+                end += 2;
+                return new SaidFact(function.Id, false, HasLook(function, "nothing") ? "nothing" : null);
+            case "works" or "work" or "ok" or "okay" or "fine" or "good":
+                end++;
+                // “works only when pressed” is not “works”.
+                return end < to && _words[end] is "only" or "when" ? null : new SaidFact(function.Id, true);
+            default:
+                return null;
+        }
+    }
+
+    /// <summary>End of a pattern that begins at a word, or null.</summary>
+    private int? Match(IReadOnlyList<string> pattern, int at, int to)
+    {
+        var n = at;
+        for (var p = 0; p < pattern.Count; p++)
+        {
+            var optional = pattern[p].EndsWith('?');
+            var wanted = pattern[p].TrimEnd('?').Split('|');
+            // Between two words of a phrase a small word may stand.
+            var k = n;
+            while (
+                p > 0
+                && k < to
+                && k - n < 2
+                && !wanted.Any(w => Fits(w, _words[k]))
+                && _words[k] is "a" or "an" or "the" or "it" or "its" or "my" or "any" or "very" or "really" or "to"
+            )
+                k++;
+            if (k < to && !_used[k] && wanted.Any(w => Fits(w, _words[k])))
+                n = k + 1;
+            else if (!optional)
+                return null;
+        }
+
+        return n;
+    }
+
+    private static bool Fits(string wanted, string word) =>
+        wanted == "_" || wanted == word || wanted.EndsWith('*') && word.StartsWith(wanted[..^1], StringComparison.Ordinal);
+
+    private bool HasLook(DeviceFunction function, string look) => _library.FindLook(function.Kind, look) is not null;
+
+    private static bool IsOf(SaidFact fact, DeviceFunction function) => fact.Function is { } told && told.Equals(function.Id);
+
+    private void Use(int from, int to)
+    {
+        for (var n = from; n < to; n++)
+            _used[n] = true;
+    }
+
+    private void Add(int at, SaidFact fact) => _facts.Add((at, fact));
+}

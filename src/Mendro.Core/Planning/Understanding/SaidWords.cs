@@ -1,0 +1,122 @@
+using System.Text.RegularExpressions;
+
+namespace Mendro.Core.Planning;
+
+/// <summary>Turns what was typed into plain words: one spelling, one way of saying no, clauses told apart.</summary>
+internal static partial class SaidWords
+{
+    /// <summary>Ends a clause.</summary>
+    public const string Break = "|";
+
+    /// <summary>Ends a clause that the next one contrasts with.</summary>
+    public const string But = "|but";
+
+    /// <summary>Ends a clause to which the next one is the exception.</summary>
+    public const string Except = "|except";
+
+    private static readonly (string Said, string Meant)[] Spellings =
+    [
+        ("color", "colour"),
+        ("colors", "colours"),
+        ("gray", "grey"),
+        ("center", "centre"),
+        ("centered", "centre"),
+        ("recognized", "recognised"),
+        ("recognize", "recognise"),
+        ("recognizes", "recognise"),
+        ("recognises", "recognise"),
+        ("tv", "screen"),
+        ("lcd", "screen"),
+        ("monitor", "screen"),
+        ("cart", "cartridge"),
+        ("carts", "cartridge"),
+        ("cartridges", "cartridge"),
+        ("games", "game"),
+        ("headphone", "headphones"),
+        ("speakers", "speaker"),
+        ("earbuds", "headphones"),
+        ("booting", "boot"),
+        ("starting", "start"),
+        ("turning", "turn"),
+        ("powering", "power"),
+        ("working", "work"),
+        ("responding", "respond"),
+        ("reading", "read"),
+        ("everytime", "always"),
+        ("soud", "sound"),
+        ("verticle", "vertical"),
+        ("horizonal", "horizontal"),
+        ("lite", "light"),
+        ("pic", "picture"),
+        ("dosent", "not"),
+        ("dosnt", "not"),
+    ];
+
+    private static readonly Dictionary<string, string> Spelled = Spellings.ToDictionary(s => s.Said, s => s.Meant);
+
+    private static readonly HashSet<string> Contrasts = ["but", "though", "although", "however", "yet", "while", "whereas"];
+
+    private static readonly HashSet<string> Exceptions = ["except", "apart", "bar", "besides", "minus"];
+
+    /// <summary>The words, with marks where a clause ends.</summary>
+    public static List<string> Of(string text)
+    {
+        var plain = text.ToLowerInvariant().Replace('’', '\'');
+        plain = Not().Replace(plain, " not ");
+        plain = Punctuation().Replace(plain, $" {Break} ");
+        plain = Other().Replace(plain, " ");
+        var words = new List<string>();
+        foreach (var word in plain.Split(' ', StringSplitOptions.RemoveEmptyEntries))
+        {
+            var one = word.Trim('\'', '-');
+            if (one.Length == 0)
+                continue;
+            words.Add(
+                Contrasts.Contains(one) ? But
+                : Exceptions.Contains(one) ? Except
+                : Spelled.GetValueOrDefault(one, one)
+            );
+        }
+
+        return words;
+    }
+
+    /// <summary>True for a mark between clauses.</summary>
+    public static bool IsBreak(string word) => word.StartsWith('|');
+
+    /// <summary>The known word that a slip of the pen stands for, or the word itself.</summary>
+    /// <param name="word">Word typed.</param>
+    /// <param name="known">Words that mean something.</param>
+    public static string Mended(string word, IReadOnlySet<string> known)
+    {
+        if (word.Length < 5 || known.Contains(word))
+            return word;
+        var near = known.Where(k => k.Length >= 5 && Math.Abs(k.Length - word.Length) <= 1 && Slip(word, k)).Take(2).ToList();
+        return near.Count == 1 ? near[0] : word;
+    }
+
+    /// <summary>True when two words differ by one letter too many, too few, wrong, or two that changed places.</summary>
+    private static bool Slip(string one, string other)
+    {
+        var n = 0;
+        while (n < one.Length && n < other.Length && one[n] == other[n])
+            n++;
+        var (a, b) = (one[n..], other[n..]);
+        if (a.Length == b.Length)
+            return a.Length > 0 && (a[1..] == b[1..] || a.Length > 1 && a[0] == b[1] && a[1] == b[0] && a[2..] == b[2..]);
+        return a.Length > b.Length ? a[1..] == b : b[1..] == a;
+    }
+
+    [GeneratedRegex(
+        @"\b(?:does|do|did|is|are|was|were|will|would|can|could|has|have|had)\s*n[o']t\b"
+            + @"|\b(?:doesnt|dont|didnt|isnt|arent|wasnt|wont|cant|cannot|couldnt|hasnt)\b|\b(?:won't|can't|ain't|aint)\b"
+            + @"|\b(?:no longer|refuses to|fails to|failed to|unable to)\b|\b(?:will|can|does|do|is|are) not\b"
+    )]
+    private static partial Regex Not();
+
+    [GeneratedRegex(@"[,;:.!?()\n/]+|\s[-–—]\s")]
+    private static partial Regex Punctuation();
+
+    [GeneratedRegex(@"[^a-z0-9'|\- ]+")]
+    private static partial Regex Other();
+}

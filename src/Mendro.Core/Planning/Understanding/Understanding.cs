@@ -1,0 +1,71 @@
+using Mendro.Core.Library;
+using Mendro.Core.Profiles;
+
+namespace Mendro.Core.Planning;
+
+/// <summary>One thing that a line says of a unit.</summary>
+/// <param name="Function">Function tried, or null.</param>
+/// <param name="Passed">True when it works.</param>
+/// <param name="Look">How it looks, or null.</param>
+/// <param name="Starts">How often in a row.</param>
+/// <param name="Mark">Mark seen, or null.</param>
+/// <param name="Part">Part that the owner says was worked on, or null.</param>
+/// <param name="Method">What was done to it.</param>
+/// <param name="Provoked">True when it changes as it is pressed.</param>
+public sealed record SaidFact(
+    FunctionId? Function,
+    bool Passed = false,
+    string? Look = null,
+    int Starts = 1,
+    string? Mark = null,
+    PartId? Part = null,
+    MethodId? Method = null,
+    bool Provoked = false
+);
+
+/// <summary>What was understood of one line typed at the door.</summary>
+/// <param name="Profile">Model named; a generic one when only the kind is; null when neither.</param>
+/// <param name="Facts">What it says.</param>
+/// <param name="Unsure">Words that were not understood, or could mean two things.</param>
+/// <param name="Claim">The words as typed, without the model.</param>
+public sealed record Understanding(DeviceProfile? Profile, IReadOnlyList<SaidFact> Facts, IReadOnlyList<string> Unsure, string Claim)
+{
+    /// <summary>Longest line, characters.</summary>
+    public const int LongestLine = 300;
+
+    /// <summary>Understands a line such as <c>quartet charges but dead</c>.</summary>
+    public static Understanding Of(string? line, IReadOnlyList<DeviceProfile> profiles, TradeLibrary library)
+    {
+        var typed = (line ?? "").Trim();
+        if (typed.Length > LongestLine)
+            typed = typed[..LongestLine];
+        var words = SaidWords.Of(typed);
+        var named = ModelNames.Find(words, profiles);
+        var claim = ModelNames.Without(typed, named);
+        return named is null
+            ? new Understanding(null, [], words.Where(w => !SaidWords.IsBreak(w)).Distinct().ToList(), claim)
+            : new Listener(named.Profile, library, named.Left).Hear(claim);
+    }
+
+    /// <summary>Understands a line that takes a unit in, such as <c>quartet no light</c>: it must name a model, or its kind.</summary>
+    /// <returns>What was understood, or why it cannot be taken in; the words typed are the caller's to keep.</returns>
+    public static Outcome<Understanding> AtTheDoor(string? line, IReadOnlyList<DeviceProfile> profiles, TradeLibrary library)
+    {
+        var typed = (line ?? "").Trim();
+        if (typed.Length == 0)
+            return Outcome<Understanding>.Fail("Type a model and what is wrong: quartet no light.");
+        if (typed.Length > LongestLine)
+            return Outcome<Understanding>.Fail("That is too long for one line; use the intake page.");
+        var said = Of(typed, profiles, library);
+        return said.Profile is null
+            ? Outcome<Understanding>.Fail($"No model is known by “{typed.Split(' ')[0]}”. Choose one, or take it in on a generic profile.")
+            : Outcome<Understanding>.Ok(said);
+    }
+
+    /// <summary>Understands what is said of a model that is known.</summary>
+    public static Understanding Of(string? line, DeviceProfile profile, TradeLibrary library) =>
+        new Listener(profile, library, SaidWords.Of((line ?? "").Trim())).Hear((line ?? "").Trim());
+
+    /// <summary>The first failure told, or null.</summary>
+    public SaidFact? Complaint => Facts.FirstOrDefault(f => f is { Function: not null, Passed: false, Provoked: false });
+}

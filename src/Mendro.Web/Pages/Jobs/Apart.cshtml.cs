@@ -1,0 +1,103 @@
+using Mendro.Core.Dismantling;
+using Mendro.Core.Jobs;
+using Mendro.Core.Library;
+using Mendro.Core.Profiles;
+using Mendro.Shop;
+using Mendro.Storage;
+using Mendro.Web.Drawing;
+using Microsoft.AspNetCore.Mvc;
+
+namespace Mendro.Web.Pages.Jobs;
+
+/// <summary>Taking a unit apart only as far as needed, with its screw map, and the way back.</summary>
+public sealed class ApartModel(JobStore jobs, BenchDesk desk, ApartDesk bench, TradeLibrary library) : JobPageModel(jobs, desk, library)
+{
+    /// <summary>What is to be reached: part or probe.</summary>
+    [BindProperty(SupportsGet = true)]
+    public string? To { get; set; }
+
+    /// <summary>How the unit lies on the bench.</summary>
+    public UnitApart Apart { get; private set; } = null!;
+
+    /// <summary>Steps still to be done; null when what is to be reached never is.</summary>
+    public TeardownPlan? Plan { get; private set; }
+
+    /// <summary>What can be reached, by name.</summary>
+    public IReadOnlyList<(string Id, string Name)> Reachable { get; private set; } = [];
+
+    /// <summary>Name of what is to be reached, or null.</summary>
+    public string? Wanted => Reachable.FirstOrDefault(r => r.Id == To).Name;
+
+    /// <summary>The step to be done next, or null.</summary>
+    public TeardownStep? Next => Plan?.Steps.FirstOrDefault();
+
+    /// <summary>The screw map.</summary>
+    public string Map =>
+        ScrewMapSvg.Draw(
+            View.Profile.Fasteners ?? [],
+            Apart.Out.Select(f => f.Id).ToHashSet(),
+            (Next?.Fasteners ?? Apart.WayBack.FirstOrDefault()?.Fasteners ?? []).ToHashSet()
+        );
+
+    /// <inheritdoc/>
+    protected override bool TakesPractice => true;
+
+    /// <summary>Fasteners of a step with their drivers.</summary>
+    public IEnumerable<Fastener> Of(TeardownStep step) =>
+        (View.Profile.Fasteners ?? []).Where(f => step.Fasteners?.Contains(f.Id) == true && !f.NoScrew);
+
+    /// <summary>Title of a caution, or the words themselves.</summary>
+    public string CautionWords(string told) => Library.FindCaution(told) is { } caution ? $"{caution.Title}. {caution.Text}" : told;
+
+    /// <summary>Shows the page.</summary>
+    public IActionResult OnGet() => Prepare() ? Page() : NotFound();
+
+    /// <summary>A step was done.</summary>
+    public IActionResult OnPostTake(string? step, [FromForm(Name = "odd")] Dictionary<string, string?> odd) =>
+        Told(
+            bench.Take(
+                Number,
+                step ?? "",
+                odd.Where(o => Enum.TryParse<FastenerState>(o.Value, true, out _))
+                    .Select(o => new OddFastener(o.Key, Enum.Parse<FastenerState>(o.Value!, true)))
+                    .ToList(),
+                Once
+            )
+        );
+
+    /// <summary>A step was put back.</summary>
+    public IActionResult OnPostBack(string? step, bool cables, bool over) => Told(bench.PutBack(Number, step ?? "", cables, over, Once));
+
+    /// <summary>Something was put on for a while, or taken off again.</summary>
+    public IActionResult OnPostTemporary(string? what, bool off) => Told(bench.Temporary(Number, Words.Clean(what), off, Once));
+
+    private IActionResult Told(Deed<Done> deed) =>
+        Prepare()
+            ? Answer(
+                deed,
+                done =>
+                {
+                    TempData["Said"] = done.Words + ".";
+                    return RedirectToPage(new { number = Number, to = To });
+                }
+            )
+            : NotFound();
+
+    private bool Prepare()
+    {
+        if (!Load())
+            return false;
+        var profile = View.Profile;
+        Apart = UnitApart.Of(profile, View.Records.Select(r => r.Body));
+        var freed = (profile.Steps ?? []).SelectMany(s => s.Frees ?? []).ToHashSet();
+        Reachable =
+        [
+            .. profile.Parts.Where(p => freed.Contains(p.Id)).Select(p => (p.Id.Value, p.Name)),
+            .. profile.Probes.Where(p => freed.Contains(p.Id)).Select(p => (p.Id.Value, p.Name)),
+        ];
+        var graph = TeardownGraph.Of(profile.Steps, profile.Fasteners);
+        if (graph.Value is { } known && To is { Length: > 0 } to)
+            Plan = TeardownPlanner.Plan(known, [to], Apart.Done.Select(s => s.Id).ToList()).Value;
+        return true;
+    }
+}

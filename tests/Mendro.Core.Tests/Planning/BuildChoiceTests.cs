@@ -1,0 +1,144 @@
+using Mendro.Core.Diagnosis;
+using Mendro.Core.Evidence;
+using Mendro.Core.Library;
+using Mendro.Core.Planning;
+using Mendro.Core.Profiles;
+
+namespace Mendro.Core.Tests.Planning;
+
+/// <summary>From a name nobody knows to a profile: three questions, words, and the copy (common practice, no source).</summary>
+public class BuildChoiceTests
+{
+    private static readonly TradeLibrary Library = TradeLibrary.Shipped;
+
+    private static readonly IReadOnlySet<string> None = new HashSet<string>();
+
+    private static DeviceProfile Build(string id) => Library.Archetypes.Single(a => a.Id == id);
+
+    [Theory]
+    [InlineData("pocket something, four cells", "build-handheld-four-cell-grey")]
+    [InlineData("blue one with 2 aa batteries and a color screen", "build-handheld-two-cell-colour")]
+    [InlineData("clamshell, rechargeable", "build-handheld-folding-lithium")]
+    [InlineData("wireless controller", "build-pad-wireless")]
+    [InlineData("joypad with two sticks", "build-pad-sticks")]
+    [InlineData("game cart with clock", "build-cartridge-clock")]
+    [InlineData("front-loading console", "build-console-front-loading")]
+    [InlineData("cd console with a tray", "build-disc-console-tray")]
+    [InlineData("console, hdd inside", "build-console-hard-disk")]
+    [InlineData("memory card", "build-memory-card")]
+    public void Words_find_the_nearest_build(string words, string id) =>
+        BuildChoice.Nearest(Library.Archetypes, new BuildQuestion(Words: words))[0].Id.ShouldBe(id);
+
+    [Fact]
+    public void Three_answers_leave_what_they_allow_and_every_build_can_be_reached()
+    {
+        foreach (var build in Library.Archetypes)
+        {
+            var facts = build.Archetype!;
+            var left = BuildChoice.Nearest(Library.Archetypes, new BuildQuestion(facts.Fed, facts.Takes, facts.Gives));
+            left.ShouldContain(build);
+            left.ShouldAllBe(b => b.Archetype == facts);
+            // Few enough to be told apart by picture.
+            left.Count.ShouldBeLessThanOrEqualTo(5, build.Id);
+        }
+    }
+
+    [Fact]
+    public void Answers_that_no_build_has_leave_those_that_contradict_fewest()
+    {
+        var left = BuildChoice.Nearest(Library.Archetypes, new BuildQuestion(FedBy.Cells, Takes.Disc, Gives.OwnScreen));
+        left.ShouldNotBeEmpty();
+        left.ShouldAllBe(b =>
+            (b.Archetype!.Fed == FedBy.Cells ? 1 : 0)
+                + (b.Archetype.Takes == Takes.Disc ? 1 : 0)
+                + (b.Archetype.Gives == Gives.OwnScreen ? 1 : 0)
+            == 2
+        );
+    }
+
+    [Fact]
+    public void The_copy_gives_the_same_advice_as_its_build()
+    {
+        foreach (var build in Library.Archetypes)
+        {
+            var copy = BuildChoice.Named(build, "Something blue", None);
+            (copy.Id, copy.Name, copy.Build, copy.Archetype).ShouldBe(("something-blue", "Something blue", build.Id, null));
+            ProfileValidator.Check(copy, Library).ShouldBeEmpty();
+            var failing = build.Functions[0];
+            Advised(copy, failing.Id).ShouldBe(Advised(build, failing.Id));
+        }
+
+        static IEnumerable<(string, double)> Advised(DeviceProfile profile, FunctionId function)
+        {
+            var model = new DeviceModel(profile, Library);
+            var diagnosis = UnitDiagnosis.Make(model, [new FunctionTried(0, function, false)]).Value!;
+            return new MoveAdvisor(new BenchCosts())
+                .Advise(diagnosis, AccessState.Closed)
+                .Moves.Select(m => (m.Id, m.ExpectedMinutes))
+                .ToList();
+        }
+    }
+
+    [Theory]
+    [InlineData("Pocket Thing Ω 3", "pocket-thing-3")]
+    [InlineData("  Größe  X-1 ", "gro-e-x-1")]
+    [InlineData("64", "model-64")]
+    [InlineData("ゲーム", "model")]
+    public void Whatever_is_on_the_label_gets_an_id_of_its_own(string name, string id)
+    {
+        var build = Build("build-pad-wired");
+        var made = BuildChoice.Named(build, name, None);
+        made.Id.ShouldBe(id);
+        System.Text.RegularExpressions.Regex.IsMatch(made.Id, ProfileFormat.ModelIdPattern).ShouldBeTrue();
+        BuildChoice.Named(build, name, new HashSet<string> { id }).Id.ShouldBe(id + "-2");
+    }
+
+    [Fact]
+    public void Cells_that_were_said_set_the_supply_and_its_limits()
+    {
+        var four = Build("build-handheld-four-cell-grey");
+        var six = BuildChoice.Named(four, "Pocket", None, "pocket, six cells, no light");
+        six.Supply!.Cells.ShouldBe(6);
+        // 1.2 to 1.65 V a cell.
+        (six.FindProbe("tp1")!.Expect.Low, six.FindProbe("tp1")!.Expect.High).ShouldBe((7.2, 9.9));
+        // The rail behind the supply board stays what it is.
+        six.FindProbe("tp5")!.Expect.ShouldBe(four.FindProbe("tp5")!.Expect);
+        BuildChoice.Named(four, "Pocket", None, "no light").Supply!.Cells.ShouldBe(4);
+        BuildChoice.Named(Build("build-console-top-loading"), "Box", None, "box, 7.5 V, no picture").Supply!.AdapterVolts.ShouldBe(7.5);
+    }
+
+    [Theory]
+    [InlineData("pocket something, blue, no light", "pocket something", "blue, no light")]
+    [InlineData("zorbo 3000 no picture", "zorbo 3000", "no picture")]
+    [InlineData("wonder brick dead", "wonder brick", "dead")]
+    [InlineData("thingamajig", "thingamajig", "")]
+    public void The_name_in_a_line_is_told_from_what_is_said_of_it(string line, string name, string said) =>
+        NewName.In(line, Library).ShouldBe((name, said));
+
+    [Fact]
+    public void A_model_without_history_leans_on_its_build_and_its_own_cases_outweigh_it()
+    {
+        // Two fuses: only what is found at the same place in the same build tells of one and not of the other.
+        var build = Build("build-handheld-folding-lithium");
+        var (one, two) = (BuildChoice.Named(build, "One", None), BuildChoice.Named(build, "Two", None));
+        var stranger = BuildChoice.Named(build, "Stranger", None) with { Build = null };
+        double Chance(DeviceProfile of, string fault, params Lesson[] lessons)
+        {
+            var model = new DeviceModel(of, Library);
+            var at = model.Faults.Select((f, i) => (f, i)).Single(x => x.f.Id == fault).i;
+            return new ShopLessons(lessons, Library).Priors(model, "")[at];
+        }
+
+        Lesson[] Found(DeviceProfile by, string part, string mode, int times) =>
+            [.. Enumerable.Range(0, times).Select(_ => new Lesson(by, "", [(new PartId(part), mode)]))];
+        var first = Found(one, "fuse1", "open", 8);
+        var leaning = Chance(two, "fuse1.open", first);
+        leaning.ShouldBeGreaterThan(Chance(two, "fuse1.open"));
+        leaning.ShouldBeGreaterThan(Chance(stranger, "fuse1.open", first));
+        Chance(two, "fuse2.open", first).ShouldBeLessThan(Chance(stranger, "fuse2.open", first));
+        // Its own that were something else bring it down again, the more the further.
+        var some = Chance(two, "fuse1.open", [.. first, .. Found(two, "switch", "dirty", 20)]);
+        some.ShouldBeLessThan(leaning);
+        Chance(two, "fuse1.open", [.. first, .. Found(two, "switch", "dirty", 80)]).ShouldBeLessThan(leaning / 2);
+    }
+}
