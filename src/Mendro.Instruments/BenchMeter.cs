@@ -12,9 +12,10 @@ public sealed record MeterSample(Reading? Reading, string? Problem);
 
 /// <summary>The bench meter: sets the function a probe needs, and reads. A lost link costs the reading of that moment and no
 /// more.</summary>
-public sealed class BenchMeter(Func<InstrumentAddress?> address, TimeProvider time, ILogger<BenchMeter> log) : IDisposable
+public sealed class BenchMeter(Func<InstrumentAddress?> address, TimeProvider time, ILogger<BenchMeter> log, TimeSpan? patience = null)
+    : IDisposable
 {
-    private readonly InstrumentKeeper _keeper = new("meter", time, log);
+    private readonly InstrumentKeeper _keeper = new("meter", time, log, patience);
     private string? _function;
 
     /// <summary>Ports of this machine that Mendro itself answers at; no instrument is looked for there.</summary>
@@ -72,7 +73,7 @@ public sealed class BenchMeter(Func<InstrumentAddress?> address, TimeProvider ti
     {
         using var link = await ScpiLink.OpenAsync(
             await BenchNetwork.FindAsync(address, OwnPorts, cancel),
-            InstrumentKeeper.Patience,
+            _keeper.Patience,
             cancel
         );
         try

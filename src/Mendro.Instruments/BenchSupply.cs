@@ -17,9 +17,10 @@ public sealed record SupplyState(double SetVolts, double LimitAmps, bool On, dou
 }
 
 /// <summary>The bench supply over SCPI: volts, current limit, output, read-back.</summary>
-public sealed class BenchSupply(Func<InstrumentAddress?> address, TimeProvider time, ILogger<BenchSupply> log) : IDisposable
+public sealed class BenchSupply(Func<InstrumentAddress?> address, TimeProvider time, ILogger<BenchSupply> log, TimeSpan? patience = null)
+    : IDisposable
 {
-    private readonly InstrumentKeeper _keeper = new("supply", time, log);
+    private readonly InstrumentKeeper _keeper = new("supply", time, log, patience);
 
     /// <summary>Ports of this machine that Mendro itself answers at; no instrument is looked for there.</summary>
     public IReadOnlyCollection<int> OwnPorts

@@ -7,16 +7,19 @@ namespace Mendro.Instruments;
 /// Keeps one link to an instrument for several callers in turn. A lost link is opened again by itself, at first soon and
 /// then every few seconds, so that nobody waits for a dead instrument at every look.
 /// </summary>
-public sealed partial class InstrumentKeeper(string name, TimeProvider time, ILogger log) : IDisposable
+public sealed partial class InstrumentKeeper(string name, TimeProvider time, ILogger log, TimeSpan? patience = null) : IDisposable
 {
     /// <summary>Ports of this machine that Mendro itself answers at; no instrument is looked for there.</summary>
     public IReadOnlyCollection<int> OwnPorts { get; set; } = [];
 
-    /// <summary>How long a connection or an answer may take.</summary>
-    public static readonly TimeSpan Patience = TimeSpan.FromSeconds(2);
+    /// <summary>How long a connection or an answer may take, where nothing else is said.</summary>
+    public static readonly TimeSpan UsualPatience = TimeSpan.FromSeconds(2);
 
     private static readonly TimeSpan FirstPause = TimeSpan.FromMilliseconds(250);
     private static readonly TimeSpan LongestPause = TimeSpan.FromSeconds(4);
+
+    /// <summary>How long a connection or an answer may take.</summary>
+    public TimeSpan Patience { get; } = patience ?? UsualPatience;
 
     private readonly SemaphoreSlim _turn = new(1, 1);
     private ScpiLink? _link;

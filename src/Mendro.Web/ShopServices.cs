@@ -73,12 +73,14 @@ public static class ShopServices
         services.AddSingleton(s => new BenchMeter(
             () => s.GetRequiredService<SettingsStore>().Get().Meter,
             s.GetRequiredService<TimeProvider>(),
-            s.GetRequiredService<ILogger<BenchMeter>>()
+            s.GetRequiredService<ILogger<BenchMeter>>(),
+            Patience(s)
         ));
         services.AddSingleton(s => new BenchSupply(
             () => s.GetRequiredService<SettingsStore>().Get().Supply,
             s.GetRequiredService<TimeProvider>(),
-            s.GetRequiredService<ILogger<BenchSupply>>()
+            s.GetRequiredService<ILogger<BenchSupply>>(),
+            Patience(s)
         ));
         services.AddSingleton<StandInHand>();
         services.AddSingleton<IBenchHand>(s => options.Demo ? s.GetRequiredService<StandInHand>() : new NoHand());
@@ -96,4 +98,10 @@ public static class ShopServices
             s.GetRequiredService<TimeProvider>()
         ));
     }
+
+    // A slow range of a slow instrument may need more than is usual: Instruments__PatienceSeconds in the environment.
+    private static TimeSpan? Patience(IServiceProvider services) =>
+        services.GetRequiredService<IConfiguration>().GetValue<double?>("Instruments:PatienceSeconds") is > 0 and <= 60 and var seconds
+            ? TimeSpan.FromSeconds(seconds)
+            : null;
 }

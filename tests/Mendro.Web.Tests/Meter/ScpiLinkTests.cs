@@ -150,7 +150,8 @@ public class ScpiLinkTests
             _meter = new BenchMeter(
                 () => port is { } p ? new InstrumentAddress("127.0.0.1", p) : null,
                 Clock,
-                NullLogger<BenchMeter>.Instance
+                NullLogger<BenchMeter>.Instance,
+                Long
             );
         }
 
