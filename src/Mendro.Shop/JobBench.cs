@@ -41,6 +41,9 @@ public sealed class JobBench(JobStore jobs, BenchRecordStore records, ModelShelf
         return deed;
     }
 
+    /// <summary>A job as it stands, to be read; null when there is none.</summary>
+    internal OpenJob? Find(long number) => jobs.Find(number) is { } job ? new OpenJob(job, models.Of(job)) : null;
+
     /// <summary>Opens a job to be worked on.</summary>
     /// <param name="number">Number on the tag.</param>
     /// <param name="practice">True when a practice unit is worked on by this action.</param>

@@ -18,6 +18,7 @@ namespace Mendro.Shop;
 /// <param name="Note">Note, up to 1000 characters.</param>
 /// <param name="WorksNow">Whether the function worked on works now; null when it was not tried.</param>
 /// <param name="Look">Look of the failure, when it does not.</param>
+/// <param name="Held">What the check at the method's end said; null when it was not told.</param>
 public sealed record RepairOrder(
     long Job,
     PartId Part,
@@ -28,7 +29,8 @@ public sealed record RepairOrder(
     string Used = "",
     string Note = "",
     bool? WorksNow = null,
-    string? Look = null
+    string? Look = null,
+    bool? Held = null
 );
 
 /// <summary>A repair was logged.</summary>
@@ -38,7 +40,14 @@ public sealed record RepairOrder(
 public sealed record RepairFiled(string Words, bool Confirmed, bool Failing);
 
 /// <summary>Repairs logged, with the cause seen before and what the unit does after; closing up.</summary>
-public sealed class RepairDesk(JobBench bench, BenchRecordStore records, PracticeDesk practice, SecondLookStore secondLooks)
+public sealed class RepairDesk(
+    JobBench bench,
+    BenchRecordStore records,
+    RunStore runs,
+    PracticeDesk practice,
+    SecondLookStore secondLooks,
+    TimeProvider time
+)
 {
     /// <summary>Most minutes of one repair.</summary>
     public const double MostMinutes = 1000;
@@ -68,18 +77,29 @@ public sealed class RepairDesk(JobBench bench, BenchRecordStore records, Practic
                     return new RepairFiled(repair.Describe(job.Model), false, true);
                 }
 
+                if (WantsConsent(job, order.Part, order.Method) is { } unasked)
+                    return Refusal.Invalid(unasked);
                 var target = order.WorksNow is null ? null : Target(job);
                 var cause = order.Cause is { Length: > 0 } mode ? CauseSeen.Make(job.Model, order.Part, mode, true) : null;
                 // Other units are weighed behind the answer: the note survives a crash in between.
                 if (cause is not null)
                     secondLooks.Await(bench.File(job, cause, WorkStage.Fix).Id);
+                var proof = order.Held is null ? null : CheckProbe(job, order.Part, order.Method);
                 var filed = bench.File(
                     job,
-                    repair,
+                    proof is null ? repair with { Held = order.Held } : repair,
                     WorkStage.Fix,
                     record => record with { Minutes = order.Minutes ?? record.Minutes, Cost = order.Cost, Note = order.Note }
                 );
                 List<JobStep> steps = [JobStep.Repaired];
+                if (proof is not null)
+                {
+                    var shown = order.Held == true ? ProbeOutcome.Normal : ProbeOutcome.Abnormal;
+                    bench.File(job, ProbeReading.Told(proof, shown), WorkStage.Fix, r => r with { Minutes = 0 });
+                }
+
+                if (runs.Open(job.Job.Id) is { } run && run.PartId == order.Part && run.MethodId == order.Method)
+                    runs.End(run.Id, time.GetUtcNow(), filed.Id);
                 if (target is not null && FunctionTrial.Make(job.Model, target.Id, order.WorksNow == true, order.Look) is { } trial)
                 {
                     bench.File(job, trial, WorkStage.Fix);
@@ -91,6 +111,39 @@ public sealed class RepairDesk(JobBench bench, BenchRecordStore records, Practic
             },
             practice: true
         );
+
+    /// <summary>Why a modification may not be made yet, or null: on a customer's unit the owner is asked first.</summary>
+    internal string? WantsConsent(OpenJob job, PartId part, MethodId method)
+    {
+        if (job.Job.ShopStock || job.Job.PracticeSeed is not null)
+            return null;
+        if (job.Model.Library.FindMethod(method) is not { Type: MethodType.Modification } modification)
+            return null;
+        var agreed = records.Of(job.Job.Id).Any(r => r.Body is ConsentGiven yes && yes.Part == part && yes.Method == method);
+        return agreed ? null : $"“{modification.Name}” is a modification: note first who agreed to it, and how.";
+    }
+
+    /// <summary>The owner agreed to a modification.</summary>
+    public Deed<FiledEntry> Consent(long number, ConsentGiven yes, string? once = null) =>
+        bench.On<FiledEntry>(
+            number,
+            once,
+            job =>
+            {
+                if (RepairLogged.Make(job.Model, yes.Part, yes.Method) is null)
+                    return Refusal.Invalid("That method does not go with that part.");
+                if (yes.Who.Trim().Length is 0 or > ConsentGiven.LongestWho)
+                    return Refusal.Invalid($"Say in up to {ConsentGiven.LongestWho} characters who agreed.");
+                return new FiledEntry(bench.File(job, yes with { Who = yes.Who.Trim() }, WorkStage.Fix).Id);
+            }
+        );
+
+    /// <summary>The probe of the model that is the check of a method on a part: the nearest kind first; null when there is none.</summary>
+    private static Probe? CheckProbe(OpenJob job, PartId part, MethodId method) =>
+        (job.Model.Library.FindMethod(method)?.Check?.By ?? [])
+            .Select(kind => job.Model.Profile.Probes.FirstOrDefault(p => p.Kind == kind && p.PartIds().Distinct().SequenceEqual([part])))
+            .OfType<Probe>()
+            .FirstOrDefault();
 
     private DeviceFunction? Target(OpenJob job) => UnitDiagnosis.ChooseTarget(job.Model, BenchRecord.Events(records.Of(job.Job.Id)));
 

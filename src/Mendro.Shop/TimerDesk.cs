@@ -60,19 +60,29 @@ public sealed class TimerDesk(TimerStore timers, JobStore jobs, Ledger ledger, T
                     return Refusal.Missing;
                 if (timers.Running().Count >= MostTimers)
                     return Refusal.Invalid($"{MostTimers} timers are running; stop one first.");
-                var id = timers.Add(
-                    new BenchTimer
-                    {
-                        JobId = job?.Id,
-                        Label = words,
-                        Seconds = minutes * 60,
-                        EndsAt = time.GetUtcNow().AddMinutes(minutes),
-                    }
-                );
-                _steady[id] = (time.GetTimestamp(), minutes * 60);
+                Add(job, words, minutes);
                 return new Done($"{words}: {minutes:0.#} min");
             }
         );
+
+    /// <summary>A timer that was not stopped, or null.</summary>
+    public TimerLeft? Find(long id) => timers.Find(id) is { } timer ? new TimerLeft(timer, Left(timer)) : null;
+
+    /// <summary>Starts a timer inside another action.</summary>
+    internal long Add(Job? job, string label, double minutes)
+    {
+        var id = timers.Add(
+            new BenchTimer
+            {
+                JobId = job?.Id,
+                Label = label,
+                Seconds = minutes * 60,
+                EndsAt = time.GetUtcNow().AddMinutes(minutes),
+            }
+        );
+        _steady[id] = (time.GetTimestamp(), minutes * 60);
+        return id;
+    }
 
     /// <summary>Pauses a timer, or lets it run on.</summary>
     public Deed<Done> Pause(long id) =>

@@ -17,6 +17,30 @@ public sealed class BenchRecordStore(ShopDatabase database, TimeProvider time)
                 .ToList()
         );
 
+    /// <summary>Records of some kinds that hold, over all jobs of one unit: those of the same model with the same serial number.</summary>
+    /// <param name="job">A job of the unit; without a serial number it stands alone.</param>
+    /// <param name="kinds">Keys of the kinds.</param>
+    public IReadOnlyList<BenchRecord> OfUnit(Job job, params IReadOnlyList<string> kinds) =>
+        database.Read(connection =>
+            connection
+                .Query<Row>(
+                    """
+                    SELECT * FROM bench_records WHERE withdrawn_at IS NULL AND kind IN @kinds AND (job_id = @Id OR job_id IN (
+                      SELECT id FROM jobs WHERE serial = @Serial AND serial <> '' AND profile_id = @ProfileId AND deleted_at IS NULL))
+                    ORDER BY at, job_id, seq, id
+                    """,
+                    new
+                    {
+                        job.Id,
+                        job.Serial,
+                        ProfileId = (string)job.ProfileId,
+                        kinds,
+                    }
+                )
+                .Select(r => r.ToRecord())
+                .ToList()
+        );
+
     /// <summary>The record, withdrawn or not, or null.</summary>
     public BenchRecord? Find(long id) =>
         database.Read(connection =>

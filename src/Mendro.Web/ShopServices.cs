@@ -40,6 +40,7 @@ public static class ShopServices
                     typeof(RevisionStore),
                     typeof(ModelMoveStore),
                     typeof(TimerStore),
+                    typeof(RunStore),
                 ]
         )
             services.AddSingleton(store);
@@ -59,6 +60,8 @@ public static class ShopServices
                     typeof(ModelDesk),
                     typeof(ApartDesk),
                     typeof(TimerDesk),
+                    typeof(RunDesk),
+                    typeof(MeanwhileDesk),
                     typeof(ProbeGainDesk),
                     typeof(BenchRefresher),
                     typeof(IntakeDesk),

@@ -3,6 +3,10 @@ namespace Mendro.Web;
 /// <summary>What is left of a timer, as the strip shows it.</summary>
 public static class TimersText
 {
+    /// <summary>Time that went by: <c>0:42</c>, <c>1:02:00</c>.</summary>
+    /// <param name="seconds">Seconds, 0 or more.</param>
+    public static string Gone(double seconds) => Left(-Math.Max(0, seconds)).TrimStart('+');
+
     /// <summary><c>12:05</c>, <c>1:02:00</c> from an hour on, and <c>+0:40</c> once it is over.</summary>
     /// <param name="seconds">Seconds left.</param>
     public static string Left(double seconds)

@@ -46,11 +46,13 @@ public sealed class TestShop : IDisposable
             bench
         );
         Readings = new ReadingDesk(bench, Records, Practice);
-        Repairs = new RepairDesk(bench, Records, Practice, new SecondLookStore(Database, Time));
+        Repairs = new RepairDesk(bench, Records, new RunStore(Database), Practice, new SecondLookStore(Database, Time), Time);
         Intake = new IntakeDesk(Jobs, Records, Profiles, Models, Moves, Settings, bench, TradeLibrary.Shipped, Ledger, Time);
         Teachings = new TeachingStore(Database, Time);
         Teach = new TeachDesk(Jobs, Profiles, Teachings, bench, TradeLibrary.Shipped);
         ModelDesk = new ModelDesk(Profiles, Moves, bench, Ledger, TradeLibrary.Shipped);
+        Timers = new TimerDesk(new TimerStore(Database), Jobs, Ledger, Time);
+        Runs = new RunDesk(bench, new RunStore(Database), Records, Repairs, Timers, Ledger, TradeLibrary.Shipped, Time);
         HandOver = new HandOverDesk(bench, Jobs, Records, new GoodReadingStore(Database, Time));
     }
 
@@ -90,6 +92,10 @@ public sealed class TestShop : IDisposable
 
     public TeachDesk Teach { get; }
 
+    public TimerDesk Timers { get; }
+
+    public RunDesk Runs { get; }
+
     public ModelMoveStore Moves { get; }
 
     public ModelDesk ModelDesk { get; }
@@ -97,7 +103,7 @@ public sealed class TestShop : IDisposable
     public JobView View(long number) => Desk.Open(Jobs.Find(number)!);
 
     /// <summary>Takes a unit in with a function that fails, or with none tried.</summary>
-    public long TakeIn(string profile = "harrow-quartet", string? fails = null, string owner = "Ilka Dorn") =>
+    public long TakeIn(string profile = "harrow-quartet", string? fails = null, string? owner = "Ilka Dorn") =>
         Intake
             .TakeIn(
                 new IntakeOrder(

@@ -98,4 +98,5 @@ public sealed record CauseConfirmed(long Id, PartId PartId, string ModeId, bool 
 /// <param name="PartId">Part treated.</param>
 /// <param name="MethodId">Method of the library.</param>
 /// <param name="Claimed">True when another says that it was done: believed less than own work.</param>
-public sealed record RepairDone(long Id, PartId PartId, MethodId MethodId, bool Claimed = false) : BenchEvent(Id);
+/// <param name="Held">What the check at its end said, where no probe of the model says it; null when it was not told.</param>
+public sealed record RepairDone(long Id, PartId PartId, MethodId MethodId, bool Claimed = false, bool? Held = null) : BenchEvent(Id);

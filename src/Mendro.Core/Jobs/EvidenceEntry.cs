@@ -26,7 +26,8 @@ public sealed record EvidenceEntry(
     bool? Present,
     bool? Claimed = null,
     string? Grade = null,
-    string? Place = null
+    string? Place = null,
+    bool? Held = null
 );
 
 /// <summary>What an entry is read against.</summary>

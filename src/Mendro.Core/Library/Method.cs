@@ -57,6 +57,8 @@ public static class MethodTypes
 /// <param name="ComesOff">Whether it is for parts that come off, or for those that are soldered in; null for both.</param>
 /// <param name="Ladder">Ladder on which it is a rung, or null: what a lower rung cures a higher one cures too, so that where the
 /// lower has failed the higher has only what it adds.</param>
+/// <param name="Check">The check with which it ends; null where trying the function is all there is.</param>
+/// <param name="Dwell">True when it touches a joint that bears heat for a second or two only: the touches are timed and counted.</param>
 public sealed record Method(
     MethodId Id,
     string Name,
@@ -70,14 +72,16 @@ public sealed record Method(
     double OriginalityLoss,
     IReadOnlyList<string> Tools,
     IReadOnlyList<string> Settings,
-    IReadOnlyList<string> Steps,
+    IReadOnlyList<MethodStep> Steps,
     IReadOnlyList<string> Cautions,
     IReadOnlyList<Cure> Cures,
     string Source,
     IReadOnlyList<DeviceKind>? NotFor = null,
     bool? ComesOff = null,
     bool OneOfMany = false,
-    string? Ladder = null
+    string? Ladder = null,
+    MethodCheck? Check = null,
+    bool Dwell = false
 );
 
 /// <summary>What a method does to one failure mode.</summary>

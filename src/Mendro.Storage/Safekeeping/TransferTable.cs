@@ -38,6 +38,8 @@ internal sealed record TransferTable(string Name, string File, string Order, str
         new("moved_jobs", "moved-jobs", "move_id, job_id"),
         new("moved_readings", "moved-readings", "move_id, reading_id"),
         new("timers", "timers", "id"),
+        new("runs", "runs", "id"),
+        new("shop_methods", "shop-methods", "id"),
         new("contact_marks", "contact-marks", "id"),
         new("stand_in_truths", "stand-in-truths", "job_id"),
     ];

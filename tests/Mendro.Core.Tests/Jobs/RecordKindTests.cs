@@ -49,6 +49,14 @@ public class RecordKindTests
                 new StepTaken("back", false, [new OddFastener("s3", FastenerState.Stripped)]),
                 """{"stepId":"back","back":false,"odd":[{"id":"s3","state":"stripped"}]}"""
             },
+            {
+                new MaterialUsed(new Mendro.Core.Methods.SequenceStep("vinegar", "battery-contacts", 5), "springs"),
+                """{"done":{"agent":"vinegar","surface":"battery-contacts","minutes":5},"on":"springs"}"""
+            },
+            {
+                new ConsentGiven("auth", "isolate-auth", "Ilka Dorn", ConsentWay.Phone),
+                """{"part":"auth","method":"isolate-auth","who":"Ilka Dorn","how":"phone"}"""
+            },
             { new TemporaryThing("supply leads", false), """{"what":"supply leads","off":false}""" },
             { new SupplyDraw(6, 0.082, 0.5, "usual", null), """{"volts":6,"amps":0.082,"limitAmps":0.5,"meaning":"usual"}""" },
         };

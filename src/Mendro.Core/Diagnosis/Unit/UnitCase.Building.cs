@@ -68,6 +68,8 @@ public sealed partial class UnitCase
                 // What another says he did counts half, and leaves one's own work its first chance.
                 var times = tried.GetValueOrDefault(method.Id);
                 var success = EvidenceWeights.Success(method, fault, times, before) * (repair.Claimed ? EvidenceWeights.Hearsay : 1);
+                if (repair.Held is { } held)
+                    success = EvidenceWeights.AfterCheck(success, held);
                 if (!repair.Claimed)
                 {
                     tried[method.Id] = times + 1;

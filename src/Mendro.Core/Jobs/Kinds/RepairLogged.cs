@@ -11,8 +11,10 @@ namespace Mendro.Core.Jobs;
 /// <param name="Method">Method of the library.</param>
 /// <param name="Used">Parts and materials used, in words.</param>
 /// <param name="Claimed">True when the owner says that it was done; null for own work.</param>
+/// <param name="Held">What the check at the method's end said, where no probe of the model says it; null when it was not told.</param>
 [RecordKind("repair")]
-public sealed record RepairLogged(PartId Part, MethodId Method, string Used = "", bool? Claimed = null) : RecordBody, IEvidenceEntryReader
+public sealed record RepairLogged(PartId Part, MethodId Method, string Used = "", bool? Claimed = null, bool? Held = null)
+    : RecordBody, IEvidenceEntryReader
 {
     /// <inheritdoc/>
     public override string Subject => Part;
@@ -33,11 +35,12 @@ public sealed record RepairLogged(PartId Part, MethodId Method, string Used = ""
             : null;
 
     /// <inheritdoc/>
-    public override BenchEvent ToEvent(long id) => new RepairDone(id, Part, Method, Claimed == true);
+    public override BenchEvent ToEvent(long id) => new RepairDone(id, Part, Method, Claimed == true, Held);
 
     /// <inheritdoc/>
     public override string Describe(DeviceModel model) =>
-        $"{model.Library.FindMethod(Method)?.Name ?? Method} ({model.Profile.FindPart(Part)?.Name ?? Part})";
+        $"{model.Library.FindMethod(Method)?.Name ?? Method} ({model.Profile.FindPart(Part)?.Name ?? Part})"
+        + (Held is { } held && model.Library.FindMethod(Method)?.Check is { } check ? $": {(held ? check.Good : check.Bad)}" : "");
 
     /// <inheritdoc/>
     public override string Small(DeviceModel model, BenchRecord record) =>
@@ -62,6 +65,6 @@ public sealed record RepairLogged(PartId Part, MethodId Method, string Used = ""
             return Outcome<RecordBody>.Fail($"there is no part “{part}”.");
         return context.Model.Library.FindMethod(method) is null
             ? Outcome<RecordBody>.Fail($"the library has no method “{method}”.")
-            : Outcome<RecordBody>.Ok(new RepairLogged(part, method, "", entry.Claimed == true ? true : null));
+            : Outcome<RecordBody>.Ok(new RepairLogged(part, method, "", entry.Claimed == true ? true : null, entry.Held));
     }
 }

@@ -19,7 +19,14 @@ namespace Mendro.Web.Pages.Jobs;
 public sealed record OfferedMethod(Method Method, double Chance, int TimesDone);
 
 /// <summary>Fix: choose a cure, see how it is done and what to mind, log it, say what the unit does now.</summary>
-public sealed class FixModel(JobStore jobs, BenchDesk desk, RepairDesk repairs, SettingsStore settings, TradeLibrary library)
+public sealed class FixModel(
+    JobStore jobs,
+    BenchDesk desk,
+    RepairDesk repairs,
+    RunDesk runs,
+    SettingsStore settings,
+    TradeLibrary library
+)
     : JobPageModel(jobs, desk, library)
 {
     private Currency? _shopCurrency;
@@ -41,6 +48,19 @@ public sealed class FixModel(JobStore jobs, BenchDesk desk, RepairDesk repairs, 
 
     /// <summary>Repairs done so far.</summary>
     public IEnumerable<BenchRecord> DoneSoFar => View.All<RepairLogged>().Select(r => r.Record);
+
+    /// <summary>The method that is under way on this unit, or null.</summary>
+    public RunSheet? UnderWay => runs.Open(View.Job, View.Profile);
+
+    /// <summary>Modifications of the part that its owner has not agreed to.</summary>
+    public IReadOnlyList<Method> Unasked =>
+        View.Job.ShopStock || View.Job.PracticeSeed is not null || LockedBecause is not null
+            ? []
+            : Methods
+                .Select(m => m.Method)
+                .Where(m => m.Type == MethodType.Modification)
+                .Where(m => !View.All<ConsentGiven>().Any(c => c.Body.Part == Part!.Id && c.Body.Method == m.Id))
+                .ToList();
 
     /// <summary>Failure mode chosen.</summary>
     public string? Cause { get; private set; }
@@ -122,6 +142,17 @@ public sealed class FixModel(JobStore jobs, BenchDesk desk, RepairDesk repairs, 
                     $"Logged: {filed.Words}.{(filed.Confirmed ? " Units that could share the cause come to Second look on the bench." : "")}";
                 return ToJob(filed.Failing ? "Find" : "Prove");
             }
+        );
+    }
+
+    /// <summary>The owner agreed to a modification.</summary>
+    public IActionResult OnPostConsent(string? part, string? method, string? who, ConsentWay how)
+    {
+        if (!Prepare(part, null) || Part is null)
+            return NotFound();
+        return Answer(
+            repairs.Consent(Number, new ConsentGiven(Part.Id, method ?? "", Words.Clean(who), how), Once),
+            _ => RedirectToPage(new { number = Number, part = Part.Id.Value })
         );
     }
 

@@ -61,17 +61,6 @@ public sealed class IndexModel : PageModel
     /// <summary>Address of the sequence without its last steps.</summary>
     public string Without(int last) => "/Materials?" + string.Join('&', Steps.SkipLast(last).Select(s => "s=" + Uri.EscapeDataString(s)));
 
-    /// <summary>A step in words.</summary>
-    public string Told(SequenceStep step) =>
-        step switch
-        {
-            { Agent: { } agent } => $"{Library.FindAgent(agent)!.Name} on {Library.FindSurface(step.Surface)!.Name}",
-            { Rinse: true } => "Rinse",
-            { Dry: { } minutes } => string.Create(CultureInfo.InvariantCulture, $"Dry, {minutes:0.#} min"),
-            { Heat: { } celsius } => string.Create(CultureInfo.InvariantCulture, $"Heat, {celsius:0} °C"),
-            _ => "Power on",
-        };
-
     private static string? Added(string act, string? agent, string? surface, string? figure) =>
         act switch
         {

@@ -1,0 +1,284 @@
+using Mendro.Core.Jobs;
+using Mendro.Core.Library;
+using Mendro.Core.Methods;
+using Mendro.Core.Profiles;
+using Mendro.Storage;
+
+namespace Mendro.Shop;
+
+/// <summary>A method under way, as its run sheet shows it.</summary>
+/// <param name="Run">Where it is.</param>
+/// <param name="Method">The method.</param>
+/// <param name="Part">Part treated.</param>
+/// <param name="Steps">Its steps.</param>
+/// <param name="Now">The step that is on.</param>
+/// <param name="StepSeconds">Seconds spent on it.</param>
+/// <param name="WorkMinutes">Hands-on minutes so far, all steps but the waits.</param>
+/// <param name="Timer">Timer of the wait that is on, or null.</param>
+/// <param name="Materials">What the material check says of the step that is on.</param>
+public sealed record RunSheet(
+    BenchRun Run,
+    Method Method,
+    Part Part,
+    IReadOnlyList<RunStep> Steps,
+    RunStep Now,
+    double StepSeconds,
+    double WorkMinutes,
+    TimerLeft? Timer,
+    SequenceReport Materials
+);
+
+/// <summary>Runs methods step by step: stopwatch, waits, what is put on the unit, and the check at the end.</summary>
+public sealed class RunDesk(
+    JobBench bench,
+    RunStore runs,
+    BenchRecordStore records,
+    RepairDesk repairs,
+    TimerDesk timers,
+    Ledger ledger,
+    TradeLibrary library,
+    TimeProvider time
+)
+{
+    /// <summary>Longest words on touches, characters.</summary>
+    public const int LongestTouches = 200;
+
+    /// <summary>The run of a job that is open, or null.</summary>
+    public RunSheet? Open(Job job, DeviceProfile profile)
+    {
+        if (runs.Open(job.Id) is not { } run || library.FindMethod(run.MethodId) is not { } method || profile.FindPart(run.PartId) is not { } part)
+            return null;
+        var (steps, now) = (RunPlan.Of(method), time.GetUtcNow());
+        var on = steps[Math.Clamp(run.Step, 0, steps.Count - 1)];
+        var work = steps.Where(s => s.Kind != RunStepKind.Wait).Sum(s => run.SecondsOn(s.Index, now)) / 60;
+        return new RunSheet(
+            run,
+            method,
+            part,
+            steps,
+            on,
+            run.SecondsOn(on.Index, now),
+            work,
+            run.TimerId is { } id ? timers.Find(id) : null,
+            Before(job, on)
+        );
+    }
+
+    /// <summary>What was put on a unit so far, over all its jobs.</summary>
+    public IReadOnlyList<MaterialMoment> OnUnit(Job job) =>
+        records
+            .OfUnit(job, RecordKinds.KeyOf(typeof(MaterialUsed)))
+            .Select(r => r.Body is MaterialUsed used ? new MaterialMoment(used.Done, r.At) : null)
+            .OfType<MaterialMoment>()
+            .ToList();
+
+    /// <summary>Begins a method. One is run at a time on a unit.</summary>
+    public Deed<Done> Start(long number, PartId part, MethodId method, string? once = null) =>
+        bench.On<Done>(
+            number,
+            once,
+            job =>
+            {
+                if (RepairLogged.Make(job.Model, part, method) is not { } repair)
+                    return Refusal.Invalid("That method does not go with that part.");
+                if (runs.Open(job.Job.Id) is not null)
+                    return Refusal.Invalid("Another method is under way on this unit: finish it or give it up first.");
+                if (repairs.WantsConsent(job, part, method) is { } why)
+                    return Refusal.Invalid(why);
+                var now = time.GetUtcNow();
+                runs.Add(
+                    Waiting(
+                        job,
+                        new BenchRun
+                        {
+                            JobId = job.Job.Id,
+                            PartId = part,
+                            MethodId = method,
+                            Since = now,
+                            StartedAt = now,
+                        },
+                        library.FindMethod(method)!
+                    )
+                );
+                return new Done(repair.Describe(job.Model));
+            }
+        );
+
+    /// <summary>The step that is on is done; on to the next.</summary>
+    /// <param name="number">Number of the job.</param>
+    /// <param name="step">Index of the step that was shown: a page that lags behind moves nothing.</param>
+    /// <param name="sure">True to go on although the wait is not over, or what is put on may mark the surface.</param>
+    /// <param name="touches">Touches of a heat-sensitive joint, in words.</param>
+    /// <param name="once">Key of the form.</param>
+    public Deed<Done> Next(long number, int step, bool sure, string? touches = null, string? once = null) =>
+        With(
+            number,
+            once,
+            (job, sheet) =>
+            {
+                if (sheet.Run.Step != step || sheet.Now.Kind == RunStepKind.Check)
+                    return Refusal.Invalid("That step is done already; this is where it stands now.");
+                if (sheet.Materials.Stops is [var stop, ..])
+                    return Refusal.Invalid(stop.Reason);
+                if (!sure && Doubt(sheet) is { } doubt)
+                    return Refusal.Invalid(doubt);
+                foreach (var done in sheet.Now.Materials.Where(m => m.Heat is null && m.Power is null))
+                {
+                    // A drying counts as long as it really took.
+                    var told = done.Dry is null ? done : new SequenceStep(Dry: Math.Round(sheet.StepSeconds / 60, 1));
+                    bench.File(job, new MaterialUsed(told, sheet.Part.Id), WorkStage.Fix, r => r with { Minutes = 0 });
+                }
+
+                var said = (touches ?? "").Trim();
+                Move(job, sheet, sheet.Run.Step + 1, said.Length > 0 ? said[..Math.Min(said.Length, LongestTouches)] : sheet.Run.Touches);
+                return new Done("");
+            }
+        );
+
+    /// <summary>Back to the step before; its stopwatch goes on where it stopped. What was put on stays on.</summary>
+    public Deed<Done> Back(long number, string? once = null) =>
+        With(
+            number,
+            once,
+            (job, sheet) =>
+            {
+                if (sheet.Run.Step == 0)
+                    return Refusal.Invalid("This is the first step.");
+                Move(job, sheet, sheet.Run.Step - 1, sheet.Run.Touches);
+                return new Done("");
+            }
+        );
+
+    /// <summary>Stops the stopwatch, or lets it run on.</summary>
+    public Deed<Done> Pause(long number, string? once = null) =>
+        With(
+            number,
+            once,
+            (_, sheet) =>
+            {
+                var now = time.GetUtcNow();
+                runs.Save(sheet.Run with { Seconds = Spent(sheet.Run, now), Since = sheet.Run.Since is null ? now : null });
+                return new Done(sheet.Run.Since is null ? "It runs on." : "Paused.");
+            }
+        );
+
+    /// <summary>Gives it up; what was put on the unit stays told.</summary>
+    public Deed<Done> Drop(long number, string? once = null) =>
+        With(
+            number,
+            once,
+            (_, sheet) =>
+            {
+                if (sheet.Timer is { } timer)
+                    timers.Stop(timer.Timer.Id);
+                runs.End(sheet.Run.Id, time.GetUtcNow(), null);
+                return new Done($"{sheet.Method.Name}: given up.");
+            }
+        );
+
+    /// <summary>It was rinsed, or dried: files it, also outside a run.</summary>
+    public Deed<Done> Log(long number, SequenceStep what, string? once = null) =>
+        bench.On<Done>(
+            number,
+            once,
+            job =>
+            {
+                if (what is not ({ Rinse: true } or { Dry: > 0 and <= RepairDesk.MostMinutes } or { Agent: not null }))
+                    return Refusal.Invalid("Say what was put on and where, that it was rinsed, or how many minutes it dried.");
+                var report = UnitMaterials.Before(OnUnit(job.Job), [what], time.GetUtcNow(), MaterialLibrary.Shipped);
+                if (report.Stops is [var stop, ..])
+                    return Refusal.Invalid(stop.Reason);
+                return new Done(bench.File(job, new MaterialUsed(what), WorkStage.Fix, r => r with { Minutes = 0 }).Words);
+            }
+        );
+
+    /// <summary>The check at the end was made: the repair is filed with its minutes, and what the check said.</summary>
+    /// <param name="number">Number of the job.</param>
+    /// <param name="held">What the check said; null where the method has none.</param>
+    /// <param name="worksNow">Whether the function worked on works now; null when it was not tried.</param>
+    /// <param name="note">Note.</param>
+    /// <param name="once">Key of the form.</param>
+    public Deed<RepairFiled> Finish(long number, bool? held, bool? worksNow, string note, string? once = null) =>
+        ledger.Once<RepairFiled>(
+            once,
+            () =>
+            {
+                if (bench.Find(number) is not { } job || Open(job.Job, job.Model.Profile) is not { } sheet)
+                    return Refusal.Missing;
+                if (sheet.Now.Index != sheet.Steps.Count - 1)
+                    return Refusal.Invalid("Its steps are not all done.");
+                if (sheet.Now.Kind == RunStepKind.Check && held is null)
+                    return Refusal.Invalid("Say what the check showed.");
+                var minutes = Math.Round(Math.Min(sheet.WorkMinutes, RepairDesk.MostMinutes), 1);
+                var told = string.Join(". ", new[] { note.Trim(), sheet.Run.Touches }.Where(w => w.Length > 0));
+                return repairs.Log(
+                    new RepairOrder(
+                        number,
+                        sheet.Part.Id,
+                        sheet.Method.Id,
+                        Minutes: minutes,
+                        Note: told,
+                        WorksNow: worksNow,
+                        Held: held
+                    )
+                );
+            }
+        );
+
+    private Deed<Done> With(long number, string? once, Func<OpenJob, RunSheet, Deed<Done>> work) =>
+        bench.On<Done>(number, once, job => Open(job.Job, job.Model.Profile) is { } sheet ? work(job, sheet) : Refusal.Missing);
+
+    private SequenceReport Before(Job job, RunStep step) =>
+        step.Materials.Count == 0
+            ? new SequenceReport([], [])
+            : UnitMaterials.Before(OnUnit(job), step.Materials, time.GetUtcNow(), MaterialLibrary.Shipped);
+
+    private static string? Doubt(RunSheet sheet) =>
+        sheet.Materials.Steps.FirstOrDefault(s => s.Verdict == MaterialVerdict.Never) is { } never
+            ? $"Never on that surface: {string.Join("; ", never.Reasons)}. Tick that you mean it."
+        : sheet.Now.Wait is { } wait && sheet.StepSeconds < wait.Minutes * 60
+            ? FormattableString.Invariant($"It has waited {Math.Floor(sheet.StepSeconds / 60)} of {wait.Minutes} min. Tick that it is enough.")
+        : null;
+
+    private void Move(OpenJob job, RunSheet sheet, int step, string touches)
+    {
+        var now = time.GetUtcNow();
+        if (sheet.Timer is { } timer)
+            timers.Stop(timer.Timer.Id);
+        runs.Save(
+            Waiting(
+                job,
+                sheet.Run with
+                {
+                    Seconds = Spent(sheet.Run, now),
+                    Step = Math.Min(step, sheet.Steps.Count - 1),
+                    Since = now,
+                    TimerId = null,
+                    Touches = touches,
+                },
+                sheet.Method
+            )
+        );
+    }
+
+    /// <summary>Starts the timer when the step that is on is a wait.</summary>
+    private BenchRun Waiting(OpenJob job, BenchRun run, Method method)
+    {
+        var step = RunPlan.Of(method)[run.Step];
+        if (step.Wait is not { } wait)
+            return run;
+        var part = job.Model.Profile.FindPart(run.PartId)?.Name ?? run.PartId;
+        var label = $"{wait.Kind}: {part}";
+        var left = Math.Max(0.1, wait.Minutes - (run.Step < run.Seconds.Count ? run.Seconds[run.Step] : 0) / 60);
+        return run with { TimerId = timers.Add(job.Job, label[..Math.Min(label.Length, TimerDesk.LongestLabel)], left) };
+    }
+
+    private static List<double> Spent(BenchRun run, DateTimeOffset now)
+    {
+        var seconds = run.Seconds.ToList();
+        while (seconds.Count <= run.Step)
+            seconds.Add(0);
+        seconds[run.Step] = run.SecondsOn(run.Step, now);
+        return seconds;
+    }
+}
