@@ -19,6 +19,7 @@ namespace Mendro.Shop;
 /// <param name="WorksNow">Whether the function worked on works now; null when it was not tried.</param>
 /// <param name="Look">Look of the failure, when it does not.</param>
 /// <param name="Held">What the check at the method's end said; null when it was not told.</param>
+/// <param name="Originals">Where the original parts are kept.</param>
 public sealed record RepairOrder(
     long Job,
     PartId Part,
@@ -30,7 +31,8 @@ public sealed record RepairOrder(
     string Note = "",
     bool? WorksNow = null,
     string? Look = null,
-    bool? Held = null
+    bool? Held = null,
+    string Originals = ""
 );
 
 /// <summary>A repair was logged.</summary>
@@ -68,6 +70,9 @@ public sealed class RepairDesk(
                     return Refusal.Invalid(FormattableString.Invariant($"A repair takes 0 to {MostMinutes} minutes."));
                 if (order.Cost is < 0)
                     return Refusal.Invalid("Parts cost nothing or more.");
+                repair = repair with { Originals = order.Originals.Length > 0 ? order.Originals : null };
+                if (order.Originals.Length > OtherWork.LongestOriginals)
+                    return Refusal.Invalid($"Where the originals are takes {OtherWork.LongestOriginals} characters.");
                 if (order.Used.Length > LongestUsed || order.Note.Length > LongestNote)
                     return Refusal.Invalid(FormattableString.Invariant($"Parts take {LongestUsed} characters, the note {LongestNote}."));
                 if (job.Job.PracticeSeed is not null)
@@ -119,7 +124,7 @@ public sealed class RepairDesk(
             return null;
         if (job.Model.Library.FindMethod(method) is not { Type: MethodType.Modification } modification)
             return null;
-        var agreed = records.Of(job.Job.Id).Any(r => r.Body is ConsentGiven yes && yes.Part == part && yes.Method == method);
+        var agreed = records.OfUnit(job.Job, RecordKinds.KeyOf(typeof(ConsentGiven))).Any(r => r.Body is ConsentGiven yes && yes.Part == part && yes.Method == method);
         return agreed ? null : $"“{modification.Name}” is a modification: note first who agreed to it, and how.";
     }
 
@@ -130,7 +135,7 @@ public sealed class RepairDesk(
             once,
             job =>
             {
-                if (RepairLogged.Make(job.Model, yes.Part, yes.Method) is null)
+                if (job.Model.Library.FindMethod(yes.Method)?.Place is null && RepairLogged.Make(job.Model, yes.Part, yes.Method) is null)
                     return Refusal.Invalid("That method does not go with that part.");
                 if (yes.Who.Trim().Length is 0 or > ConsentGiven.LongestWho)
                     return Refusal.Invalid($"Say in up to {ConsentGiven.LongestWho} characters who agreed.");

@@ -46,7 +46,9 @@ public sealed class RunDesk(
     /// <summary>The run of a job that is open, or null.</summary>
     public RunSheet? Open(Job job, DeviceProfile profile)
     {
-        if (runs.Open(job.Id) is not { } run || library.FindMethod(run.MethodId) is not { } method || profile.FindPart(run.PartId) is not { } part)
+        if (runs.Open(job.Id) is not { } run || library.FindMethod(run.MethodId) is not { } method)
+            return null;
+        if (PartOf(profile, run.PartId, method) is not { } part)
             return null;
         var (steps, now) = (RunPlan.Of(method), time.GetUtcNow());
         var on = steps[Math.Clamp(run.Step, 0, steps.Count - 1)];
@@ -72,6 +74,14 @@ public sealed class RunDesk(
             .OfType<MaterialMoment>()
             .ToList();
 
+    /// <summary>What the owner of a unit agreed to, over all its jobs.</summary>
+    public IReadOnlyList<ConsentGiven> Consents(Job job) =>
+        records.OfUnit(job, RecordKinds.KeyOf(typeof(ConsentGiven))).Select(r => r.Body).OfType<ConsentGiven>().ToList();
+
+    /// <summary>Modifications of a unit, over all its jobs.</summary>
+    public IReadOnlyList<Modification> Modifications(Job job) =>
+        UnitHistory.Modifications(records.OfUnit(job, UnitHistory.Kinds), library);
+
     /// <summary>Begins a method. One is run at a time on a unit.</summary>
     public Deed<Done> Start(long number, PartId part, MethodId method, string? once = null) =>
         bench.On<Done>(
@@ -79,7 +89,9 @@ public sealed class RunDesk(
             once,
             job =>
             {
-                if (RepairLogged.Make(job.Model, part, method) is not { } repair)
+                if (library.FindMethod(method) is not { } known || PartOf(job.Model.Profile, part, known) is null)
+                    return Refusal.Missing;
+                if (known.Place is null && RepairLogged.Make(job.Model, part, method) is null)
                     return Refusal.Invalid("That method does not go with that part.");
                 if (runs.Open(job.Job.Id) is not null)
                     return Refusal.Invalid("Another method is under way on this unit: finish it or give it up first.");
@@ -97,10 +109,10 @@ public sealed class RunDesk(
                             Since = now,
                             StartedAt = now,
                         },
-                        library.FindMethod(method)!
+                        known
                     )
                 );
-                return new Done(repair.Describe(job.Model));
+                return new Done(known.Name);
             }
         );
 
@@ -197,8 +209,9 @@ public sealed class RunDesk(
     /// <param name="held">What the check said; null where the method has none.</param>
     /// <param name="worksNow">Whether the function worked on works now; null when it was not tried.</param>
     /// <param name="note">Note.</param>
+    /// <param name="originals">Where the original parts are kept.</param>
     /// <param name="once">Key of the form.</param>
-    public Deed<RepairFiled> Finish(long number, bool? held, bool? worksNow, string note, string? once = null) =>
+    public Deed<RepairFiled> Finish(long number, bool? held, bool? worksNow, string note, string originals = "", string? once = null) =>
         ledger.Once<RepairFiled>(
             once,
             () =>
@@ -211,6 +224,8 @@ public sealed class RunDesk(
                     return Refusal.Invalid("Say what the check showed.");
                 var minutes = Math.Round(Math.Min(sheet.WorkMinutes, RepairDesk.MostMinutes), 1);
                 var told = string.Join(". ", new[] { note.Trim(), sheet.Run.Touches }.Where(w => w.Length > 0));
+                if (sheet.Method.Place is not null)
+                    return Other(job, sheet, new OtherWork(sheet.Method.Id, held, originals.Length > 0 ? originals : null), minutes, told);
                 return repairs.Log(
                     new RepairOrder(
                         number,
@@ -219,11 +234,31 @@ public sealed class RunDesk(
                         Minutes: minutes,
                         Note: told,
                         WorksNow: worksNow,
-                        Held: held
+                        Held: held,
+                        Originals: originals
                     )
                 );
             }
         );
+
+    private Deed<RepairFiled> Other(OpenJob job, RunSheet sheet, OtherWork work, double minutes, string note) =>
+        bench.On<RepairFiled>(
+            job.Job.Number,
+            null,
+            open =>
+            {
+                if (work.Originals?.Length > OtherWork.LongestOriginals)
+                    return Refusal.Invalid($"Where the originals are takes {OtherWork.LongestOriginals} characters.");
+                var filed = bench.File(open, work, WorkStage.Fix, r => r with { Minutes = minutes, Note = note });
+                runs.End(sheet.Run.Id, time.GetUtcNow(), filed.Id);
+                bench.Settle(open, JobStep.Repaired);
+                return new RepairFiled(filed.Words, false, false);
+            }
+        );
+
+    /// <summary>The part that a method is for; of other work a place of the unit that is no part of its profile.</summary>
+    private static Part? PartOf(DeviceProfile profile, PartId id, Method method) =>
+        method.Place is { } place ? new Part("", place, "place") : profile.FindPart(id);
 
     private Deed<Done> With(long number, string? once, Func<OpenJob, RunSheet, Deed<Done>> work) =>
         bench.On<Done>(number, once, job => Open(job.Job, job.Model.Profile) is { } sheet ? work(job, sheet) : Refusal.Missing);
@@ -267,7 +302,7 @@ public sealed class RunDesk(
         var step = RunPlan.Of(method)[run.Step];
         if (step.Wait is not { } wait)
             return run;
-        var part = job.Model.Profile.FindPart(run.PartId)?.Name ?? run.PartId;
+        var part = PartOf(job.Model.Profile, run.PartId, method)?.Name ?? run.PartId;
         var label = $"{wait.Kind}: {part}";
         var left = Math.Max(0.1, wait.Minutes - (run.Step < run.Seconds.Count ? run.Seconds[run.Step] : 0) / 60);
         return run with { TimerId = timers.Add(job.Job, label[..Math.Min(label.Length, TimerDesk.LongestLabel)], left) };

@@ -62,6 +62,7 @@ public static class ShopServices
                     typeof(TimerDesk),
                     typeof(RunDesk),
                     typeof(MeanwhileDesk),
+                    typeof(LadderDesk),
                     typeof(ProbeGainDesk),
                     typeof(BenchRefresher),
                     typeof(IntakeDesk),

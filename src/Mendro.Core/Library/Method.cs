@@ -59,6 +59,9 @@ public static class MethodTypes
 /// lower has failed the higher has only what it adds.</param>
 /// <param name="Check">The check with which it ends; null where trying the function is all there is.</param>
 /// <param name="Dwell">True when it touches a joint that bears heat for a second or two only: the touches are timed and counted.</param>
+/// <param name="Place">Where it is done, for work that cures no fault of a part: shell, window, an improvement; else null.</param>
+/// <param name="For">Kinds of device that it is for, of such work; null for all.</param>
+/// <param name="Drawing">Its small circuit drawing, or null.</param>
 public sealed record Method(
     MethodId Id,
     string Name,
@@ -81,7 +84,10 @@ public sealed record Method(
     bool OneOfMany = false,
     string? Ladder = null,
     MethodCheck? Check = null,
-    bool Dwell = false
+    bool Dwell = false,
+    string? Place = null,
+    IReadOnlyList<DeviceKind>? For = null,
+    string? Drawing = null
 );
 
 /// <summary>What a method does to one failure mode.</summary>

@@ -28,9 +28,12 @@ public sealed class TradeLibrary : IPartRoles
         IReadOnlyList<ConditionMark> marks,
         IReadOnlyList<DeviceProfile> profiles,
         IReadOnlyList<ContactGroup>? contactGroups = null,
-        IReadOnlyList<DeviceProfile>? archetypes = null
+        IReadOnlyList<DeviceProfile>? archetypes = null,
+        IReadOnlyList<ContactLadder>? ladders = null,
+        IReadOnlyList<Regime>? regimes = null
     )
     {
+        (Ladders, Regimes) = (ladders ?? [], regimes ?? []);
         ContactGroups = contactGroups ?? [];
         Archetypes = archetypes ?? [];
         (PartKinds, FunctionKinds, Methods, Cautions, Marks, Profiles) = (partKinds, functionKinds, methods, cautions, marks, profiles);
@@ -58,6 +61,12 @@ public sealed class TradeLibrary : IPartRoles
 
     /// <summary>All condition marks, safety flags among them.</summary>
     public IReadOnlyList<ConditionMark> Marks { get; }
+
+    /// <summary>Cleaning ladders.</summary>
+    public IReadOnlyList<ContactLadder> Ladders { get; }
+
+    /// <summary>What benches argue about.</summary>
+    public IReadOnlyList<Regime> Regimes { get; }
 
     /// <summary>Kinds of lines in a connector.</summary>
     public IReadOnlyList<ContactGroup> ContactGroups { get; }
@@ -89,6 +98,9 @@ public sealed class TradeLibrary : IPartRoles
     /// <summary>Finds a method.</summary>
     public Method? FindMethod(MethodId id) => _methods.GetValueOrDefault(id);
 
+    /// <summary>The cleaning ladder of a kind of part, or null.</summary>
+    public ContactLadder? FindLadder(string partKind) => Ladders.FirstOrDefault(l => l.Kinds.Contains(partKind));
+
     /// <summary>Finds a caution.</summary>
     public Caution? FindCaution(string id) => _cautions.GetValueOrDefault(id);
 
@@ -97,6 +109,9 @@ public sealed class TradeLibrary : IPartRoles
 
     /// <summary>Methods that cure something in a part of this kind, in library order: gentlest first.</summary>
     public IEnumerable<Method> MethodsFor(string partKind) => Methods.Where(m => m.Cures.Any(c => c.Kind == partKind));
+
+    /// <summary>Work that cures no fault and is asked for all the same: shell, window, improvements.</summary>
+    public IEnumerable<Method> OtherWork(DeviceKind kind) => Methods.Where(m => m.Place is not null && m.For?.Contains(kind) != false);
 
     /// <summary>Chance that a method cures a mode; 0 when it does nothing for it.</summary>
     public static double Success(Method method, string partKind, string modeId) =>
@@ -118,7 +133,9 @@ public sealed class TradeLibrary : IPartRoles
             Load<List<ConditionMark>>("condition-marks.json"),
             profiles,
             Load<List<ContactGroup>>("contact-groups.json"),
-            Folder("Archetypes").OrderBy(p => p.Kind).ThenBy(p => p.Name, StringComparer.Ordinal).ToList()
+            Folder("Archetypes").OrderBy(p => p.Kind).ThenBy(p => p.Name, StringComparer.Ordinal).ToList(),
+            Load<List<ContactLadder>>("ladders.json"),
+            Load<List<Regime>>("regimes.json")
         );
     }
 

@@ -27,6 +27,15 @@ public static class MaterialCheck
         return new SequenceReport(verdicts, stops);
     }
 
+    /// <summary>Agents of which something that keeps eating, conducts or grinds is still on a surface.</summary>
+    public static IReadOnlyList<MaterialAgent> Residue(IReadOnlyList<SequenceStep> steps, string surface, MaterialLibrary library)
+    {
+        var unit = new OnTheUnit(library);
+        foreach (var step in steps)
+            unit.Take(step);
+        return unit.Residue(surface);
+    }
+
     private static StepVerdict Judge(int index, SequenceStep step, MaterialLibrary library)
     {
         if (library.FindAgent(step.Agent) is not { } agent)
@@ -92,6 +101,9 @@ public static class MaterialCheck
             else if (step.Dry is { } minutes)
                 Dry(minutes);
         }
+
+        public IReadOnlyList<MaterialAgent> Residue(string surface) =>
+            _left.Where(l => l.Surface == surface && !l.Off && (l.Agent.Residue || l.Agent.Sheds)).Select(l => l.Agent).Distinct().ToList();
 
         private void Put(MaterialAgent agent, string surface)
         {

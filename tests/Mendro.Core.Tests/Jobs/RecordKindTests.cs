@@ -57,6 +57,11 @@ public class RecordKindTests
                 new ConsentGiven("auth", "isolate-auth", "Ilka Dorn", ConsentWay.Phone),
                 """{"part":"auth","method":"isolate-auth","who":"Ilka Dorn","how":"phone"}"""
             },
+            {
+                new RungDone("edge", "edge", "alcohol", true, false),
+                """{"part":"edge","ladder":"edge","rung":"alcohol","swabClean":true,"works":false}"""
+            },
+            { new OtherWork("polish-lens", true), """{"method":"polish-lens","held":true}""" },
             { new TemporaryThing("supply leads", false), """{"what":"supply leads","off":false}""" },
             { new SupplyDraw(6, 0.082, 0.5, "usual", null), """{"volts":6,"amps":0.082,"limitAmps":0.5,"meaning":"usual"}""" },
         };

@@ -12,8 +12,9 @@ namespace Mendro.Core.Jobs;
 /// <param name="Used">Parts and materials used, in words.</param>
 /// <param name="Claimed">True when the owner says that it was done; null for own work.</param>
 /// <param name="Held">What the check at the method's end said, where no probe of the model says it; null when it was not told.</param>
+/// <param name="Originals">Where the original parts are kept; null when it was not said.</param>
 [RecordKind("repair")]
-public sealed record RepairLogged(PartId Part, MethodId Method, string Used = "", bool? Claimed = null, bool? Held = null)
+public sealed record RepairLogged(PartId Part, MethodId Method, string Used = "", bool? Claimed = null, bool? Held = null, string? Originals = null)
     : RecordBody, IEvidenceEntryReader
 {
     /// <inheritdoc/>

@@ -47,7 +47,7 @@ public sealed class FixModel(
     public IReadOnlyList<(Part Part, double Share)> Parts { get; private set; } = [];
 
     /// <summary>Repairs done so far.</summary>
-    public IEnumerable<BenchRecord> DoneSoFar => View.All<RepairLogged>().Select(r => r.Record);
+    public IEnumerable<BenchRecord> DoneSoFar => View.Records.Where(r => r.Body.Step == JobStep.Repaired);
 
     /// <summary>The method that is under way on this unit, or null.</summary>
     public RunSheet? UnderWay => runs.Open(View.Job, View.Profile);

@@ -10,7 +10,14 @@ using Microsoft.AspNetCore.Mvc;
 namespace Mendro.Web.Pages.Jobs;
 
 /// <summary>Hand over: to owner, sale or parts, or on a shelf with a reason.</summary>
-public sealed class HandOverModel(JobStore jobs, BenchDesk desk, SettingsStore settings, HandOverDesk handOver, TradeLibrary library)
+public sealed class HandOverModel(
+    JobStore jobs,
+    BenchDesk desk,
+    SettingsStore settings,
+    HandOverDesk handOver,
+    RunDesk runs,
+    TradeLibrary library
+)
     : JobPageModel(jobs, desk, library)
 {
     /// <summary>Reason, as typed.</summary>
@@ -33,7 +40,7 @@ public sealed class HandOverModel(JobStore jobs, BenchDesk desk, SettingsStore s
 
     /// <summary>Modifications done, to be disclosed.</summary>
     public IEnumerable<string> Modifications =>
-        View.All<RepairLogged>().Where(r => Library.FindMethod(r.Body.Method)?.Type == MethodType.Modification).Select(r => r.Record.Words);
+        runs.Modifications(View.Job).Select(m => m.Words + (m.Originals.Length > 0 ? $" (originals: {m.Originals})" : ""));
 
     /// <summary>Readings that the unit can leave as a known-good one; none while anything is unproved.</summary>
     public IReadOnlyList<GoodReading> Leaves => View.Proof.Complete ? HandOverDesk.Leaves(View.Job, View.Records) : [];

@@ -9,9 +9,13 @@ using Microsoft.AspNetCore.Mvc;
 namespace Mendro.Web.Pages.Jobs;
 
 /// <summary>The run sheet: a method step by step, to be read at arm's length.</summary>
-public sealed class RunModel(JobStore jobs, BenchDesk desk, RunDesk runs, MeanwhileDesk meanwhile, TradeLibrary library) : JobPageModel(jobs, desk, library)
+public sealed class RunModel(JobStore jobs, BenchDesk desk, RunDesk runs, RepairDesk repairs, MeanwhileDesk meanwhile, TradeLibrary library)
+    : JobPageModel(jobs, desk, library)
 {
     private const int MostMeanwhile = 4;
+
+    /// <summary>True when the owner has to be asked before this may be begun.</summary>
+    public bool WantsConsent { get; private set; }
 
     /// <summary>Part of a method that is not begun.</summary>
     [BindProperty(SupportsGet = true, Name = "part")]
@@ -43,6 +47,25 @@ public sealed class RunModel(JobStore jobs, BenchDesk desk, RunDesk runs, Meanwh
         return Told(runs.Start(Number, part ?? "", method ?? "", Once));
     }
 
+    /// <summary>The owner agreed to a modification.</summary>
+    public IActionResult OnPostConsent(string? part, string? method, string? who, ConsentWay how)
+    {
+        (PartId, MethodId) = (part, method);
+        return Prepare()
+            ? Answer(
+                repairs.Consent(Number, new ConsentGiven(part ?? "", method ?? "", Words.Clean(who), how), Once),
+                _ => RedirectToPage(
+                    new
+                    {
+                        number = Number,
+                        part,
+                        method,
+                    }
+                )
+            )
+            : NotFound();
+    }
+
     /// <summary>On to the next step.</summary>
     public IActionResult OnPostNext(int step, bool sure, string? touches) =>
         Told(runs.Next(Number, step, sure, Words.Clean(touches), Once));
@@ -67,12 +90,12 @@ public sealed class RunModel(JobStore jobs, BenchDesk desk, RunDesk runs, Meanwh
         );
 
     /// <summary>The check was made: the repair is filed.</summary>
-    public IActionResult OnPostFinish(string? held, string? now, string? note)
+    public IActionResult OnPostFinish(string? held, string? now, string? note, string? originals)
     {
         if (!Prepare())
             return NotFound();
         return Answer(
-            runs.Finish(Number, YesNo(held, "good", "bad"), YesNo(now, "pass", "fail"), Words.Clean(note), Once),
+            runs.Finish(Number, YesNo(held, "good", "bad"), YesNo(now, "pass", "fail"), Words.Clean(note), Words.Clean(originals), Once),
             filed =>
             {
                 TempData["Said"] = $"Logged: {filed.Words}.";
@@ -95,12 +118,16 @@ public sealed class RunModel(JobStore jobs, BenchDesk desk, RunDesk runs, Meanwh
         Sheet = runs.Open(View.Job, View.Profile);
         if (Sheet is null)
         {
-            Part = View.Profile.FindPart(PartId ?? "");
             Method = Library.FindMethod(MethodId ?? "");
-            if (Part is not null && Method is not null && RepairLogged.Make(View.Model, Part.Id, Method.Id) is null)
+            Part = Method?.Place is { } place ? new Part("", place, "place") : View.Profile.FindPart(PartId ?? "");
+            if (Method?.Place is null && Part is not null && Method is not null && RepairLogged.Make(View.Model, Part.Id, Method.Id) is null)
                 return false;
         }
 
+        WantsConsent =
+            Method is { Type: MethodType.Modification } modification
+            && !View.Job.ShopStock
+            && runs.Consents(View.Job).All(c => c.Method != modification.Id || c.Part != (Part?.Id ?? ""));
         if (Sheet is { Now.Kind: RunStepKind.Wait })
             Meanwhile = Fitting(Sheet);
         return true;

@@ -8,7 +8,14 @@ using Microsoft.AspNetCore.Mvc;
 namespace Mendro.Web.Pages.Jobs;
 
 /// <summary>The job sheet, to be printed: found, done, replaced, still wrong, minutes, cost.</summary>
-public sealed class SheetModel(JobStore jobs, BenchDesk desk, SettingsStore settings, TradeLibrary library, TimeProvider time)
+public sealed class SheetModel(
+    JobStore jobs,
+    BenchDesk desk,
+    RunDesk runs,
+    SettingsStore settings,
+    TradeLibrary library,
+    TimeProvider time
+)
     : JobPageModel(jobs, desk, library)
 {
     /// <summary>Shop settings.</summary>
@@ -38,10 +45,10 @@ public sealed class SheetModel(JobStore jobs, BenchDesk desk, SettingsStore sett
             .OfType<string>();
 
     /// <summary>Repairs done.</summary>
-    public IEnumerable<(BenchRecord Record, RepairLogged Body)> Done => View.All<RepairLogged>();
+    public IEnumerable<BenchRecord> Done => View.Records.Where(r => r.Body.Step == JobStep.Repaired);
 
-    /// <summary>True when the repair is a modification, to be disclosed.</summary>
-    public bool IsModification(RepairLogged repair) => Library.FindMethod(repair.Method)?.Type == MethodType.Modification;
+    /// <summary>Modifications of the unit, over all its jobs.</summary>
+    public IReadOnlyList<Modification> Modifications => runs.Modifications(View.Job);
 
     /// <summary>Shows the sheet.</summary>
     public IActionResult OnGet()
