@@ -29,7 +29,7 @@ internal static class AdviseCommand
             return Commands.Refuse(error, outcome.Problem!);
 
         var diagnosis = outcome.Value;
-        var advice = new MoveAdvisor(new BenchCosts()).Advise(diagnosis, evidence.Value.State);
+        var advice = new MoveAdvisor(new BenchCosts()).Advise(diagnosis, evidence.Value.Apart(model));
         if (options.Json)
         {
             output.WriteLine(

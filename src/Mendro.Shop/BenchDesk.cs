@@ -131,12 +131,13 @@ public sealed class BenchDesk(ModelShelf models, BenchRecordStore records, Setti
         var events = BenchRecord.Events(held);
         var proof = ProofSheet.Make(model.Profile, events);
         var access = UnitAccess.Of(model, held);
+        var apart = UnitAccess.Steps(model, held);
         var outcome = UnitDiagnosis.Make(model, events, context);
         if (!outcome.IsOk)
-            return new JobView(job, model, held, access, null, Explain(model, outcome.Problem!), new Advice([], null), null, proof);
-        var advice = new MoveAdvisor(JobCosts.Of(job, shop)).Advise(outcome.Value, access);
+            return new JobView(job, model, held, access, apart, null, Explain(model, outcome.Problem!), new Advice([], null), null, proof);
+        var advice = new MoveAdvisor(JobCosts.Of(job, shop)).Advise(outcome.Value, apart);
         var worth = outcome.Value.Target is null ? null : WorthLine.Judge(advice, job.Values, shop.PerHour);
-        return new JobView(job, model, held, access, outcome.Value.Verdict, null, advice, worth, proof);
+        return new JobView(job, model, held, access, apart, outcome.Value.Verdict, null, advice, worth, proof);
     }
 
     /// <summary>An estimate that grows with what is kept; the model is shared and does not count.</summary>

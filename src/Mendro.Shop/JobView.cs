@@ -1,3 +1,4 @@
+using Mendro.Core.Dismantling;
 using Mendro.Core.Diagnosis;
 using Mendro.Core.Evidence;
 using Mendro.Core.Jobs;
@@ -15,6 +16,7 @@ namespace Mendro.Shop;
 /// <param name="Model">Its model.</param>
 /// <param name="Records">Bench records that hold, in order.</param>
 /// <param name="Access">How far it is apart.</param>
+/// <param name="Apart">The same to the step.</param>
 /// <param name="Diagnosis">What the diagnosis says, or null when the evidence contradicts itself.</param>
 /// <param name="Problem">Why there is no diagnosis.</param>
 /// <param name="Advice">Next moves.</param>
@@ -25,6 +27,7 @@ public sealed record JobView(
     DeviceModel Model,
     IReadOnlyList<BenchRecord> Records,
     AccessState Access,
+    Apart Apart,
     UnitVerdict? Diagnosis,
     string? Problem,
     Advice Advice,

@@ -91,7 +91,7 @@ public sealed class SecondLookDesk(
             var held = records.Of(job.Id);
             var events = BenchRecord.Events(held);
             var gear = now.For(job, model, held).Gear;
-            var access = UnitAccess.Of(model, held);
+            var access = UnitAccess.Steps(model, held);
             double Chance(double[] priors) =>
                 SecondLook.ChanceWithin(model, events, new CaseContext(priors, gear), access, JobCosts.Of(job, shop), line.Minutes);
             var check = like ? SecondLook.Undone(model, events, new CaseContext(since, gear), f => Same(job, f), access)?.Check.Id : null;

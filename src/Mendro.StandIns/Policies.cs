@@ -27,7 +27,7 @@ internal sealed class AdvisorPolicy(BenchCosts costs, CaseContext context) : IPo
         var diagnosis = UnitDiagnosis.Make(bench.Model, bench.Events, context);
         if (!diagnosis.IsOk)
             return false;
-        if (_advisor.Advise(diagnosis.Value, bench.Access).Moves.FirstOrDefault(m => !m.Ends) is not { } move)
+        if (_advisor.Advise(diagnosis.Value, bench.Apart).Moves.FirstOrDefault(m => !m.Ends) is not { } move)
         {
             // Out of advice: the last failure may have been a bench error, so it is tried again before the unit is given up.
             if (_triedAgain++ >= MostTriedAgain)
@@ -114,7 +114,7 @@ internal sealed class ChecklistPolicy : IPolicy
             .OrderByDescending(x => enclosed.Contains(x.Part.Id))
             .ThenBy(x => cleared.Contains(x.Part.Id))
             .ThenBy(x => x.Method.Type.Harshness())
-            .ThenBy(x => x.Method.Minutes + model.Profile.Preparation.Minutes(AccessState.Closed, x.Method.State))
+            .ThenBy(x => x.Method.Minutes + model.Disassembly.Minutes(default, model.Disassembly.Goal(x.Part.Id, x.Method.State)))
             .ThenByDescending(x => x.Done)
             .FirstOrDefault();
         if (next.Method is null)
@@ -149,7 +149,7 @@ internal sealed class OraclePolicy(BenchCosts costs) : IPolicy
             )
             .Where(x => x.Success > 0.01)
             .OrderBy(x =>
-                (x.Method.Minutes + costs.RetestMinutes + bench.Model.Profile.Preparation.Minutes(bench.Access, x.Method.State)) / x.Success
+                (x.Method.Minutes + costs.RetestMinutes + bench.ToReach(x.Part.Id, x.Method)) / x.Success
             )
             .FirstOrDefault();
         if (best.Method is null)

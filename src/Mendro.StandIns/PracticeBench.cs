@@ -1,3 +1,4 @@
+using Mendro.Core.Dismantling;
 using Mendro.Core.Diagnosis;
 using Mendro.Core.Evidence;
 using Mendro.Core.Jobs;
@@ -42,7 +43,7 @@ public sealed class PracticeBench(DeviceModel model, HiddenUnit unit, BenchCosts
     public decimal PartsCost { get; private set; }
 
     /// <summary>How far the unit is apart.</summary>
-    public AccessState Access { get; private set; }
+    public Apart Apart { get; private set; }
 
     /// <summary>True when every function worked when last tried.</summary>
     public bool AllWork => Model.Profile.Functions.All(f => UnitDiagnosis.StateOf(_events, f.Id) == FunctionState.Works);
@@ -73,7 +74,7 @@ public sealed class PracticeBench(DeviceModel model, HiddenUnit unit, BenchCosts
     /// <summary>Takes a probe.</summary>
     public void Measure(Probe probe, string? why = null)
     {
-        var opened = Reach(probe.State);
+        var opened = Reach(Model.Disassembly.Goal(probe));
         var told = Unit.Measure(probe);
         Happened(told);
         Step(MoveWords.CheckTitle(probe), told.Reading?.ToString() ?? told.Verdict, why, opened + probe.Minutes);
@@ -82,7 +83,7 @@ public sealed class PracticeBench(DeviceModel model, HiddenUnit unit, BenchCosts
     /// <summary>Presses, flexes or warms the unit and watches a function.</summary>
     public void Provoke(DeviceFunction function, Provocation how, string? why = null)
     {
-        var opened = how == Provocation.Flexed ? Reach(AccessState.Open) : 0;
+        var opened = how == Provocation.Flexed ? Reach(Disassembly.Goal(AccessState.Open)) : 0;
         var changed = Unit.Provoke(function, how);
         Happened(new ProvokeTrial(function.Id, how, changed));
         Step(
@@ -105,7 +106,7 @@ public sealed class PracticeBench(DeviceModel model, HiddenUnit unit, BenchCosts
     /// <summary>Carries a method out, then tries what it was for; when that works, everything else that failed too.</summary>
     public void Repair(PartId partId, Method method, DeviceFunction target, string? why = null)
     {
-        var opened = Reach(method.State);
+        var opened = Reach(Model.Disassembly.Goal(partId, method.State));
         Unit.Repair(partId, method);
         PartsCost += method.PartsCost;
         Happened(new RepairLogged(partId, method.Id));
@@ -150,11 +151,13 @@ public sealed class PracticeBench(DeviceModel model, HiddenUnit unit, BenchCosts
         _events.Add(body.ToEvent(_events.Count)!);
     }
 
-    private double Reach(AccessState state)
+    /// <summary>Minutes to take the unit apart for a method on a part.</summary>
+    public double ToReach(PartId part, Method method) => Model.Disassembly.Minutes(Apart, Model.Disassembly.Goal(part, method.State));
+
+    private double Reach(int goal)
     {
-        var minutes = Model.Profile.Preparation.Minutes(Access, state);
-        if (state > Access)
-            Access = state;
+        var minutes = Model.Disassembly.Minutes(Apart, goal);
+        Apart = Model.Disassembly.After(Apart, goal);
         return minutes;
     }
 

@@ -176,7 +176,7 @@ public sealed class FindPagesTests : IDisposable
             _shop.View(shelved).Model,
             BenchRecord.Events(_shop.View(shelved).Records),
             CaseContext.None,
-            _shop.View(shelved).Access,
+            _shop.View(shelved).Apart,
             JobCosts.Of(job, ShopSettings.Default),
             line
         );

@@ -34,6 +34,13 @@ public static class TeardownPlanner
             );
     }
 
+    /// <summary>The cheapest steps that meet one of each group, in an order that can be carried out; null when there are none.</summary>
+    /// <param name="graph">Steps of the model.</param>
+    /// <param name="groups">Steps by index, one of each group to be done.</param>
+    /// <param name="done">Steps done already, by index.</param>
+    internal static IReadOnlyList<int>? Way(TeardownGraph graph, IReadOnlyList<int[]> groups, IEnumerable<int> done) =>
+        new Search(graph, done.ToHashSet()).Run(groups);
+
     private static IEnumerable<int[]> Goal(TeardownGraph graph, string target) =>
         graph.FreedBy(target) is { Count: > 0 } by ? [by.ToArray()] : [];
 

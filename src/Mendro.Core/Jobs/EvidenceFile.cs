@@ -1,3 +1,4 @@
+using Mendro.Core.Dismantling;
 using Mendro.Core.Diagnosis;
 using Mendro.Core.Evidence;
 using Mendro.Core.Profiles;
@@ -7,11 +8,21 @@ namespace Mendro.Core.Jobs;
 /// <summary>Reads <c>mendro.evidence/1</c>: what happened to one unit, in order.</summary>
 /// <param name="Events">The events.</param>
 /// <param name="State">How far the unit is taken apart.</param>
+/// <param name="Done">Steps of taking it apart that are done; null when only the state is told.</param>
 /// <param name="Gear">Gear that stood in for parts in swap trials.</param>
-public sealed record EvidenceFile(IReadOnlyList<BenchEvent> Events, AccessState State, IReadOnlyList<GearItem> Gear)
+public sealed record EvidenceFile(
+    IReadOnlyList<BenchEvent> Events,
+    AccessState State,
+    IReadOnlyList<GearItem> Gear,
+    IReadOnlyList<string>? Done = null
+)
 {
     /// <summary>The format name every evidence file carries.</summary>
     public const string FormatName = "mendro.evidence/1";
+
+    /// <summary>How far the unit is apart, to the step where the file tells the steps.</summary>
+    public Apart Apart(DeviceModel model) =>
+        (Done ?? []).Aggregate(model.Disassembly.At(State), (apart, step) => model.Disassembly.Step(apart, step, false));
 
     /// <summary>Reads a file against a model.</summary>
     /// <param name="json">Text of the file.</param>
@@ -36,6 +47,8 @@ public sealed record EvidenceFile(IReadOnlyList<BenchEvent> Events, AccessState 
                 return Outcome<EvidenceFile>.Fail($"gear[{n}].usesSinceRun: must be 0 or more.");
         }
 
+        if ((document.Done ?? []).FindIndex(s => model.Profile.FindStep(s) is null) is >= 0 and var unknown)
+            return Outcome<EvidenceFile>.Fail($"done[{unknown}]: the model has no step “{document.Done![unknown]}”.");
         var context = new EntryContext(model, gear);
         var events = new List<BenchEvent>();
         foreach (var entry in document.Events ?? [])
@@ -48,8 +61,14 @@ public sealed record EvidenceFile(IReadOnlyList<BenchEvent> Events, AccessState 
             events.Add(happened);
         }
 
-        return Outcome<EvidenceFile>.Ok(new EvidenceFile(events, document.State ?? AccessState.Closed, gear));
+        return Outcome<EvidenceFile>.Ok(new EvidenceFile(events, document.State ?? AccessState.Closed, gear, document.Done));
     }
 
-    private sealed record Document(string? Format, AccessState? State, List<GearItem>? Gear, List<EvidenceEntry?>? Events);
+    private sealed record Document(
+        string? Format,
+        AccessState? State,
+        List<GearItem>? Gear,
+        List<EvidenceEntry?>? Events,
+        List<string>? Done = null
+    );
 }

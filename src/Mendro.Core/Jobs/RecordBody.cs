@@ -1,3 +1,4 @@
+using Mendro.Core.Dismantling;
 using Mendro.Core.Diagnosis;
 using Mendro.Core.Evidence;
 using Mendro.Core.Profiles;
@@ -71,6 +72,12 @@ public abstract record RecordBody
     /// <param name="model">Model of the unit.</param>
     /// <param name="before">How far it was apart before.</param>
     public virtual AccessState After(DeviceModel model, AccessState before) => before;
+
+    /// <summary>The same to the step: which steps of taking it apart are done after it.</summary>
+    /// <param name="model">Model of the unit.</param>
+    /// <param name="before">Which were done before.</param>
+    public virtual Apart After(DeviceModel model, Apart before) =>
+        model.Disassembly.After(before, Disassembly.Goal(After(model, AccessState.Closed)));
 
     /// <summary>Minutes it takes when nothing else is said.</summary>
     public virtual double UsualMinutes(DeviceModel model) => 0;

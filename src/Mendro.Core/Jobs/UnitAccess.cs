@@ -1,3 +1,4 @@
+using Mendro.Core.Dismantling;
 using Mendro.Core.Diagnosis;
 using Mendro.Core.Profiles;
 
@@ -11,4 +12,10 @@ public static class UnitAccess
     /// <param name="records">Records that hold, in the order of events.</param>
     public static AccessState Of(DeviceModel model, IEnumerable<BenchRecord> records) =>
         records.Aggregate(AccessState.Closed, (state, record) => record.Body.After(model, state));
+
+    /// <summary>Steps done after the records, as far as the records tell them or ask for them.</summary>
+    /// <param name="model">Model of the unit.</param>
+    /// <param name="records">Records that hold, in the order of events.</param>
+    public static Apart Steps(DeviceModel model, IEnumerable<BenchRecord> records) =>
+        records.Aggregate(default(Apart), (apart, record) => record.Body.After(model, apart));
 }

@@ -1,3 +1,4 @@
+using Mendro.Core.Dismantling;
 using System.Globalization;
 using Mendro.Core.Diagnosis;
 using Mendro.Core.Evidence;
@@ -32,7 +33,7 @@ public sealed class CasebookPlayer(BenchCosts costs)
             var diagnosis = UnitDiagnosis.Make(model, hand.Events);
             ended =
                 !diagnosis.IsOk ? "contradiction"
-                : _advisor.Advise(diagnosis.Value, hand.Access).Moves.FirstOrDefault() is not { } move ? "nothing-left"
+                : _advisor.Advise(diagnosis.Value, hand.Apart).Moves.FirstOrDefault() is not { } move ? "nothing-left"
                 : hand.Take(move, diagnosis.Value);
         }
 
@@ -53,7 +54,7 @@ public sealed class CasebookPlayer(BenchCosts costs)
 
         public Hand(PracticeCase told, DeviceModel model)
         {
-            (_told, _model, Access, _unmet) = (told, model, told.Access, [.. told.Cures]);
+            (_told, _model, Apart, _unmet) = (told, model, model.Disassembly.At(told.Access), [.. told.Cures]);
             foreach (var fact in told.Facts)
                 if (File(fact) is { } problem)
                     Problem ??= $"facts[{_events.Count}]: {problem}";
@@ -63,7 +64,7 @@ public sealed class CasebookPlayer(BenchCosts costs)
 
         public IReadOnlyList<BenchEvent> Events => _events;
 
-        public AccessState Access { get; private set; }
+        public Apart Apart { get; private set; }
 
         public List<PlayedMove> Moves { get; } = [];
 
@@ -93,13 +94,13 @@ public sealed class CasebookPlayer(BenchCosts costs)
             };
             Moves.Add(new PlayedMove(move.Id, answer, Math.Round(move.Minutes, 2)));
             if (move.Repair is { } done)
-                Access = Further(done.Method.State);
+                Further(_model.Disassembly.Goal(done.Part.Id, done.Method.State));
             return ended;
         }
 
         private string Measure(Probe probe)
         {
-            Access = Further(probe.State);
+            Further(_model.Disassembly.Goal(probe));
             var reading = _told.Answers.GetValueOrDefault($"probe:{probe.Id}") ?? SoundReading(_model.Profile, probe);
             return File(Entry() with { Probe = probe.Id, Reading = reading }) is { } problem ? $"{reading} ({problem})" : reading;
         }
@@ -114,7 +115,7 @@ public sealed class CasebookPlayer(BenchCosts costs)
         private string Provoke(DeviceFunction function, Provocation how)
         {
             if (how == Provocation.Flexed)
-                Access = Further(AccessState.Open);
+                Further(Disassembly.Goal(AccessState.Open));
             var key = $"provoke:{function.Id}:{how.ToString().ToLowerInvariant()}";
             var answer = _told.Answers.GetValueOrDefault(key) ?? "same";
             _events.Add(new Provoked(_events.Count, function.Id, how, answer == "changed"));
@@ -174,7 +175,7 @@ public sealed class CasebookPlayer(BenchCosts costs)
             return null;
         }
 
-        private AccessState Further(AccessState state) => state > Access ? state : Access;
+        private void Further(int goal) => Apart = _model.Disassembly.After(Apart, goal);
 
         private static EvidenceEntry Entry() =>
             new(null, null, null, null, null, null, null, null, null, null, null, null, null, null, null, null);

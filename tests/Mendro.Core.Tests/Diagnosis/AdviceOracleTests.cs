@@ -1,3 +1,4 @@
+using Mendro.Core.Dismantling;
 using Mendro.Core.Diagnosis;
 using Mendro.Core.Library;
 using Mendro.Core.Profiles;
@@ -122,8 +123,8 @@ public class AdviceOracleTests
             var plan = RepairPlan.Make(
                 shares,
                 options,
-                preparation,
-                AccessState.Closed,
+                new Reach(Disassembly.Coarse(preparation)),
+                default,
                 new BenchCosts(UncuredMinutes: 1e9, RetestMinutes: 0, HarmMinutes: 0, OriginalityMinutes: 0)
             );
             var best = Orders(count)
@@ -161,25 +162,25 @@ public class AdviceOracleTests
         unexplained.ShouldBe(0.01 / (0.01 + 2 * 0.001 * 0.99), 0.02);
         var options = RepairOption.For(bench.Diagnose().Case, shares, costs);
         var patient = costs with { UncuredMinutes = 1e6 };
-        var preparation = bench.Model.Profile.Preparation;
-        RepairPlan.Make([0.5, 0.5], options, preparation, AccessState.Closed, patient).WorkMinutes.ShouldBe(15, 1e-9);
+        var preparation = new Reach(bench.Model.Disassembly);
+        RepairPlan.Make([0.5, 0.5], options, preparation, default, patient).WorkMinutes.ShouldBe(15, 1e-9);
         var check = new PlannedCheck(
             "v0",
             "After box 0",
             1,
-            AccessState.Closed,
+            Disassembly.Nothing,
             0,
             [(0, 1.0)],
             new HashSet<string>(),
             new HashSet<string>()
         );
-        var ahead = new LookAhead(options, [check], preparation, patient).From([0.5, 0.5], AccessState.Closed, null);
+        var ahead = new LookAhead(options, [check], preparation, patient).From([0.5, 0.5], default, null);
         (ahead.Check, ahead.Outlook.ChanceToCure).ShouldBe((check, 1.0));
         ahead.Outlook.WorkMinutes.ShouldBe(11, 1e-9);
         // A check that shows each box alike tells nothing and is left out.
         var idle = new LookAhead(options, [check with { Shows = [(0, 0.5), (1, 0.5)] }], preparation, patient).From(
             [0.5, 0.5],
-            AccessState.Closed,
+            default,
             null
         );
         (idle.Check, idle.Outlook.WorkMinutes).ShouldBe((null, 15.0));

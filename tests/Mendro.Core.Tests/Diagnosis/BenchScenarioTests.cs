@@ -200,7 +200,7 @@ public class BenchScenarioTests
                 Enumerable.Range(0, seen).Select(_ => new Lesson(model.Profile, "S1", [("legs2", "lifted")])).ToList(),
                 Library
             ).Priors(model, "S1");
-            return SecondLook.ChanceWithin(model, shelved, new CaseContext(priors), AccessState.Open, new BenchCosts(), line.Minutes);
+            return SecondLook.ChanceWithin(model, shelved, new CaseContext(priors), model.Disassembly.At(AccessState.Open), new BenchCosts(), line.Minutes);
         }
 
         var chances = Enumerable.Range(0, 6).Select(Chance).ToList();
@@ -208,7 +208,14 @@ public class BenchScenarioTests
         line.Crossed(chances[0], chances[5]).ShouldBeTrue($"{chances[0]:0.00} → {chances[5]:0.00}");
         // No failure, nothing to cure.
         SecondLook
-            .ChanceWithin(model, [new FunctionTried(0, "picture", true)], CaseContext.None, AccessState.Open, new BenchCosts(), 60)
+            .ChanceWithin(
+                model,
+                [new FunctionTried(0, "picture", true)],
+                CaseContext.None,
+                model.Disassembly.At(AccessState.Open),
+                new BenchCosts(),
+                60
+            )
             .ShouldBe(0);
     }
 

@@ -9,7 +9,13 @@ internal static class MadeUp
 {
     /// <summary>A supply chain of equal boxes with a volts point behind each, one function at the end, and one repair that always
     /// cures.</summary>
-    public static DeviceModel Chain(int boxes, double prior, double repairMinutes = 10, double probeMinutes = 1)
+    public static DeviceModel Chain(
+        int boxes,
+        double prior,
+        double repairMinutes = 10,
+        double probeMinutes = 1,
+        AccessState state = AccessState.Closed
+    )
     {
         var kind = new PartKind("box", "Box", [new FailureMode("dead", "dead", ModeEffect.Dead, prior, 0.99, null, null, "made up")]);
         var mend = new Method(
@@ -20,7 +26,7 @@ internal static class MadeUp
             null,
             repairMinutes,
             0,
-            AccessState.Closed,
+            state,
             0,
             0,
             [],

@@ -1,3 +1,4 @@
+using Mendro.Core.Dismantling;
 using CsCheck;
 using Mendro.Core.Diagnosis;
 using Mendro.Core.Library;
@@ -8,6 +9,9 @@ namespace Mendro.Core.Tests.Diagnosis;
 /// <summary>The order and the expected cost of repairs, against all permutations.</summary>
 public class RepairPlanTests
 {
+    private static Reach Taking(double open, double boardOut, double lifted) =>
+        new(Disassembly.Coarse(new Preparation(open, boardOut, lifted)));
+
     private static readonly BenchCosts NeverStop = new(UncuredMinutes: 1e9, RetestMinutes: 0, HarmMinutes: 0, OriginalityMinutes: 0);
 
     /// <summary>Single fault, independent repairs: each repair cures its own cause for sure.</summary>
@@ -61,7 +65,7 @@ public class RepairPlanTests
                 var total = x.weights.Sum();
                 var shares = x.weights.Select(w => w / total).ToArray();
                 var (_, options) = Shop(shares, x.minutes);
-                var plan = RepairPlan.Make(shares, options, new Preparation(0, 0, 0), AccessState.Closed, NeverStop);
+                var plan = RepairPlan.Make(shares, options, Taking(0, 0, 0), default, NeverStop);
                 var best = Permutations(shares.Length).Min(order => Cost(order, shares, x.minutes));
                 plan.WorkMinutes.ShouldBe(best, 0.01 * best);
                 var inOrder = plan
@@ -81,10 +85,11 @@ public class RepairPlanTests
     {
         var (shares, options) = Shop([0.6, 0.4], [10, 10]);
         options = options.Select(o => o with { Method = o.Method with { State = AccessState.Open } }).ToList();
-        var plan = RepairPlan.Make(shares, options, new Preparation(6, 8, 4), AccessState.Closed, NeverStop);
+        var taking = Taking(6, 8, 4);
+        var plan = RepairPlan.Make(shares, options, taking, default, NeverStop);
         // 6 to open and 10 for the first; with 40 % left, 10 for the second and nothing for opening.
         plan.WorkMinutes.ShouldBe(16 + 0.4 * 10, 1e-9);
-        RepairPlan.Make(shares, options, new Preparation(6, 8, 4), AccessState.Open, NeverStop).WorkMinutes.ShouldBe(14, 1e-9);
+        RepairPlan.Make(shares, options, taking, taking.Of.At(AccessState.Open), NeverStop).WorkMinutes.ShouldBe(14, 1e-9);
     }
 
     [Fact]
@@ -92,7 +97,7 @@ public class RepairPlanTests
     {
         var (shares, options) = Shop([0.9, 0.1], [10, 60]);
         // After the first, 0.1 of the blame is left, all of it against the second: 60 minutes to avert 50.
-        var plan = RepairPlan.Make(shares, options, new Preparation(0, 0, 0), AccessState.Closed, NeverStop with { UncuredMinutes = 50 });
+        var plan = RepairPlan.Make(shares, options, Taking(0, 0, 0), default, NeverStop with { UncuredMinutes = 50 });
         plan.Sequence.ShouldHaveSingleItem().Part.Id.ShouldBe("p0");
         plan.ChanceToCure.ShouldBe(0.9, 1e-9);
         plan.StopMinutes.ShouldBe(10, 1e-9);

@@ -107,7 +107,7 @@ public class RecordKindTests
             record.Words.ShouldNotBeEmpty();
             body.Title(model, record.Words).ShouldNotBeEmpty();
             body.Small(model, record).ShouldNotBeNull();
-            body.After(model, default).ShouldBeOneOf(Enum.GetValues<Mendro.Core.Profiles.AccessState>());
+            body.After(model, Mendro.Core.Profiles.AccessState.Closed).ShouldBeOneOf(Enum.GetValues<Mendro.Core.Profiles.AccessState>());
         }
     }
 }

@@ -1,3 +1,4 @@
+using Mendro.Core.Dismantling;
 using Mendro.Core.Evidence;
 using Mendro.Core.Library;
 using Mendro.Core.Profiles;
@@ -200,7 +201,7 @@ internal sealed class BenchOrder(MoveAdvisor.Work work, BenchCosts costs)
             .DefaultIfEmpty(0)
             .Max();
 
-    private double Preparing(RepairOption option) => MoveAdvisor.Preparing(Model).Minutes(work.State, option.Method.State);
+    private double Preparing(RepairOption option) => MoveAdvisor.Preparing(Model).Minutes(work.State, option.Goal);
 
     /// <summary>The short check that would confirm what a harsh repair is for, when it was not made yet.</summary>
     private Move? Confirming(RepairOption repair)
@@ -208,11 +209,12 @@ internal sealed class BenchOrder(MoveAdvisor.Work work, BenchCosts costs)
         var method = repair.Method;
         if (method.Type is MethodType.Clean or MethodType.Swap || method.State == AccessState.Closed)
             return null;
+        var opened = Model.Disassembly.After(work.State, repair.Goal);
         var modes = repair.Cures.Select(c => Diagnosis.Case.Faults[c.Fault].Mode).ToList();
         return Model
             .Profile.Probes.Where(p =>
                 p.Spans?.Contains(repair.Part.Id) == true
-                && p.State <= method.State
+                && Model.Disassembly.Reached(opened, Model.Disassembly.Goal(p))
                 && p.Minutes <= method.Minutes / 2
                 && !work.Answered.Has(p)
                 && modes.Any(m => DeviceModel.Detects(m, p.Kind) >= Confirms)
@@ -265,7 +267,7 @@ internal sealed class BenchOrder(MoveAdvisor.Work work, BenchCosts costs)
         var plan = RepairPlan.Make(
             work.Shares,
             RepairOption.For(Diagnosis.Case, work.Shares, costs),
-            Model.Profile.Preparation,
+            new Reach(Model.Disassembly),
             work.State,
             costs
         );

@@ -1,3 +1,4 @@
+using Mendro.Core.Dismantling;
 using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 using Mendro.Core.Readings;
@@ -8,7 +9,7 @@ namespace Mendro.Core.Diagnosis;
 /// <param name="Id">Id.</param>
 /// <param name="Title">What to do, in words.</param>
 /// <param name="Minutes">Minutes for the check alone.</param>
-/// <param name="State">How far the unit must be apart.</param>
+/// <param name="Goal">Goal of taking apart: where it can be made.</param>
 /// <param name="Leak">Chance that it shows something with nothing wrong.</param>
 /// <param name="Shows">Chance that each fault shows in it, by fault index.</param>
 /// <param name="Optimism">Minutes by which the single-cause view was seen to flatter it.</param>
@@ -18,7 +19,7 @@ internal sealed record PlannedCheck(
     string Id,
     string Title,
     double Minutes,
-    AccessState State,
+    int Goal,
     double Leak,
     IReadOnlyList<(int Fault, double P)> Shows,
     IReadOnlySet<string> SettledIfBad,
@@ -34,7 +35,7 @@ internal sealed record PlannedCheck(
 internal sealed class LookAhead(
     IReadOnlyList<RepairOption> options,
     IReadOnlyList<PlannedCheck> checks,
-    Preparation preparation,
+    Reach preparation,
     BenchCosts costs
 )
 {
@@ -46,7 +47,7 @@ internal sealed class LookAhead(
     /// <param name="state">How far the unit is apart.</param>
     /// <param name="settled">Checks with nothing left to tell.</param>
     /// <param name="depth">How many more checks may come before the repairs.</param>
-    public Ahead From(double[] shares, AccessState state, IReadOnlySet<string>? settled, int depth = Depth)
+    public Ahead From(double[] shares, Apart state, IReadOnlySet<string>? settled, int depth = Depth)
     {
         var plan = RepairPlan.Make(shares, options, preparation, state, costs);
         var best = new Ahead(plan.ExpectedMinutes, plan.Outlook, null, plan.Sequence.Count > 0 ? plan.Sequence[0] : null);
@@ -57,11 +58,11 @@ internal sealed class LookAhead(
         {
             if (settled?.Contains(check.Id) == true)
                 continue;
-            var minutes = check.Minutes + preparation.Minutes(state, check.State);
+            var minutes = check.Minutes + preparation.Minutes(state, check.Goal);
             var charged = minutes + check.Optimism;
             if (charged >= best.Expected)
                 continue;
-            var reached = check.State > state ? check.State : state;
+            var reached = preparation.After(state, check.Goal);
             var (present, yes, no) = Split(shares, check);
             if (present is < 0.02 or > 0.98)
                 continue;
@@ -82,20 +83,20 @@ internal sealed class LookAhead(
     /// value it shows how much that view flatters the check; without charging for that, a check would always look better
     /// as the second step than as the first.
     /// </summary>
-    public double Flattered(PlannedCheck check, double[] shares, AccessState state)
+    public double Flattered(PlannedCheck check, double[] shares, Apart state)
     {
-        var reached = check.State > state ? check.State : state;
+        var reached = preparation.After(state, check.Goal);
         var (present, yes, no) = Split(shares, check);
         return check.Minutes
-            + preparation.Minutes(state, check.State)
+            + preparation.Minutes(state, check.Goal)
             + present * From(yes, reached, null, 0).Expected
             + (1 - present) * From(no, reached, null, 0).Expected;
     }
 
     /// <summary>What is to be expected of a repair, and what follows when it did not help.</summary>
-    public Ahead After(RepairOption option, double[] shares, AccessState state)
+    public Ahead After(RepairOption option, double[] shares, Apart state)
     {
-        var opened = preparation.Minutes(state, option.Method.State);
+        var opened = preparation.Minutes(state, option.Goal);
         var left = (double[])shares.Clone();
         foreach (var (fault, success) in option.Cures)
             left[fault] *= 1 - success;
@@ -108,7 +109,7 @@ internal sealed class LookAhead(
             left[f] /= failing;
         var then = new LookAhead(options.Where(o => o != option).ToList(), checks, preparation, costs).From(
             left,
-            option.Method.State > state ? option.Method.State : state,
+            preparation.After(state, option.Goal),
             null
         );
         return new Ahead(

@@ -1,3 +1,4 @@
+using Mendro.Core.Dismantling;
 using Mendro.Core.Evidence;
 using Mendro.Core.Library;
 using Mendro.Core.Profiles;
@@ -28,7 +29,7 @@ public sealed partial class MoveAdvisor
             probe,
             null,
             template,
-            Planned($"probe:{probe.Id}", MoveWords.CheckTitle(probe), probe.Minutes, probe.State, diagnosis.Case, template, probe),
+            Planned($"probe:{probe.Id}", MoveWords.CheckTitle(probe), probe.Minutes, diagnosis.Case.Model.Disassembly.Goal(probe), diagnosis.Case, template, probe),
             MoveWords.BadAnswer(probe),
             MoveWords.GoodAnswer(probe)
         );
@@ -41,7 +42,7 @@ public sealed partial class MoveAdvisor
             null,
             function,
             template,
-            Planned($"fn:{function.Id}", $"Try: {function.Name}", function.Minutes, AccessState.Closed, unit, template),
+            Planned($"fn:{function.Id}", $"Try: {function.Name}", function.Minutes, Disassembly.Nothing, unit, template),
             "fails",
             "works"
         );
@@ -78,7 +79,7 @@ public sealed partial class MoveAdvisor
                 $"provoke:{target.Id}:{how.ToString().ToLowerInvariant()}",
                 MoveWords.ProvokeTitle(target, how),
                 MoveWords.ProvokeMinutes(target, how),
-                AccessState.Closed,
+                Disassembly.Nothing,
                 unit,
                 template
             );
@@ -105,7 +106,7 @@ public sealed partial class MoveAdvisor
                 null,
                 target,
                 template,
-                Planned($"swap:{part.Id}", MoveWords.SwapTitle(target, part), target.Minutes + 1, AccessState.Closed, unit, template),
+                Planned($"swap:{part.Id}", MoveWords.SwapTitle(target, part), target.Minutes + 1, Disassembly.Nothing, unit, template),
                 "still fails",
                 "works",
                 SwapOut: part.Id
@@ -120,7 +121,7 @@ public sealed partial class MoveAdvisor
         string id,
         string title,
         double minutes,
-        AccessState state,
+        int goal,
         UnitCase unit,
         FindingTemplate template,
         Probe? probe = null
@@ -141,7 +142,7 @@ public sealed partial class MoveAdvisor
             }
         }
 
-        return new PlannedCheck(id, title, minutes, state, template.Leak, unit.PlannedLinks(template), bad, good);
+        return new PlannedCheck(id, title, minutes, goal, template.Leak, unit.PlannedLinks(template), bad, good);
     }
 
     /// <summary>Weighs a check one step ahead, with the exact posterior after either answer; null when it cannot tell enough.</summary>
@@ -150,7 +151,7 @@ public sealed partial class MoveAdvisor
         BlameShares blame,
         double[] shares,
         IReadOnlyList<RepairOption> options,
-        AccessState state,
+        Apart state,
         Candidate check,
         bool anyway = false
     )
@@ -174,13 +175,13 @@ public sealed partial class MoveAdvisor
         )
             return null;
         var preparation = Preparing(diagnosis.Case.Model);
-        var reached = check.Planned.State > state ? check.Planned.State : state;
+        var reached = preparation.After(state, check.Planned.Goal);
         var (planYes, planNo) = (
             RepairPlan.Make(yes, options, preparation, reached, _ranking),
             RepairPlan.Make(no, options, preparation, reached, _ranking)
         );
-        var minutes = check.Planned.Minutes + preparation.Minutes(state, reached);
-        var taken = check.Planned.Minutes + diagnosis.Case.Model.Profile.Preparation.Minutes(state, reached);
+        var minutes = check.Planned.Minutes + preparation.Minutes(state, check.Planned.Goal);
+        var taken = check.Planned.Minutes + diagnosis.Case.Model.Disassembly.Minutes(state, check.Planned.Goal);
         return new Weighed(
             check,
             what,
@@ -202,7 +203,7 @@ public sealed partial class MoveAdvisor
         LookAhead? ahead,
         double[] shares,
         IReadOnlyList<RepairOption> options,
-        AccessState state,
+        Apart state,
         bool anyway = false
     )
     {
@@ -217,7 +218,7 @@ public sealed partial class MoveAdvisor
             return null;
         var prepare = w.Taken - w.Check.Planned.Minutes;
         var reason =
-            w.Check.Probe is { } probe ? MoveWords.CheckReason(diagnosis, probe, w.Present, prepare, state)
+            w.Check.Probe is { } probe ? MoveWords.CheckReason(diagnosis, probe, w.Present, prepare, state != default)
             : w.Check.Provoke is { } how ? MoveWords.ProvokeReason(how)
             : w.Check.SwapOut is not null ? MoveWords.SwapReason
             : "What works clears everything it depends on.";
@@ -266,7 +267,7 @@ public sealed partial class MoveAdvisor
         double[] No,
         RepairPlan PlanYes,
         RepairPlan PlanNo,
-        AccessState Reached,
+        Apart Reached,
         double Minutes,
         double Taken,
         double Expected

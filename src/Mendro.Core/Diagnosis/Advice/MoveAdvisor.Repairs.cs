@@ -1,3 +1,4 @@
+using Mendro.Core.Dismantling;
 using Mendro.Core.Profiles;
 
 namespace Mendro.Core.Diagnosis;
@@ -13,11 +14,11 @@ public sealed partial class MoveAdvisor
         RepairOption option,
         RepairPlan plan,
         Ahead? ahead,
-        AccessState state
+        Apart state
     )
     {
         var unit = diagnosis.Case;
-        var prepare = unit.Model.Profile.Preparation.Minutes(state, option.Method.State);
+        var prepare = unit.Model.Disassembly.Minutes(state, option.Goal);
         // Exact over several faults: treated faults count only with what the method leaves of them.
         var fails = unit.Model.FunctionFails(target);
         var success = option.Cures.ToDictionary(c => c.Fault, c => c.Success);

@@ -1,3 +1,4 @@
+using Mendro.Core.Dismantling;
 using Mendro.Core.Evidence;
 using Mendro.Core.Library;
 using Mendro.Core.Profiles;
@@ -58,7 +59,12 @@ public sealed partial class MoveAdvisor(BenchCosts costs)
     /// <summary>Advice for a unit.</summary>
     /// <param name="diagnosis">Diagnosis of the unit.</param>
     /// <param name="state">How far the unit is apart now.</param>
-    public Advice Advise(UnitDiagnosis diagnosis, AccessState state)
+    public Advice Advise(UnitDiagnosis diagnosis, AccessState state) => Advise(diagnosis, diagnosis.Case.Model.Disassembly.At(state));
+
+    /// <summary>Advice for a unit of which the steps done are known.</summary>
+    /// <param name="diagnosis">Diagnosis of the unit.</param>
+    /// <param name="state">How far the unit is apart now.</param>
+    public Advice Advise(UnitDiagnosis diagnosis, Apart state)
     {
         if (diagnosis.Target is not { } target)
             return new Advice(Untried(diagnosis), null);
@@ -67,24 +73,20 @@ public sealed partial class MoveAdvisor(BenchCosts costs)
     }
 
     /// <summary>Preparation as the plan counts it.</summary>
-    internal static Preparation Preparing(DeviceModel model)
-    {
-        var told = model.Profile.Preparation;
-        return new Preparation(told.Open * Closing, told.BoardOut * Closing, told.Lifted * Closing);
-    }
+    internal static Reach Preparing(DeviceModel model) => new(model.Disassembly, Closing);
 
     /// <summary>Everything weighed for one unit at this moment.</summary>
     internal sealed class Work
     {
         private readonly MoveAdvisor _advisor;
         private readonly IReadOnlyList<RepairOption> _options;
-        private readonly Preparation _preparation;
+        private readonly Reach _preparation;
         private readonly List<Weighed> _weighed;
         private readonly BlameShares _blame;
         private LookAhead? _ahead;
         private Dictionary<string, double> _expected = [];
 
-        public Work(UnitDiagnosis diagnosis, DeviceFunction target, AccessState state, MoveAdvisor advisor)
+        public Work(UnitDiagnosis diagnosis, DeviceFunction target, Apart state, MoveAdvisor advisor)
         {
             (Diagnosis, Target, State, _advisor) = (diagnosis, target, state, advisor);
             var unit = diagnosis.Case;
@@ -93,7 +95,7 @@ public sealed partial class MoveAdvisor(BenchCosts costs)
             Shares = _blame.Of(diagnosis.Posterior.Fault, out _);
             _options = RepairOption.For(unit, Shares, advisor._ranking);
             _preparation = Preparing(model);
-            Plan = RepairPlan.Make(Shares, _options, model.Profile.Preparation, state, advisor._ranking);
+            Plan = RepairPlan.Make(Shares, _options, new Reach(model.Disassembly), state, advisor._ranking);
             var fresh = unit.FreshReadings();
             Answered = new AnsweredChecks(unit, fresh);
             var starts = Goal.Starts(model, unit.Events);
@@ -137,7 +139,7 @@ public sealed partial class MoveAdvisor(BenchCosts costs)
 
         public DeviceFunction Target { get; }
 
-        public AccessState State { get; }
+        public Apart State { get; }
 
         public double[] Shares { get; }
 

@@ -62,7 +62,7 @@ public static class MoveWords
             : "Tells a loose contact or cracked joint from something solid.";
 
     /// <summary>Why the check comes now.</summary>
-    public static string CheckReason(UnitDiagnosis diagnosis, Probe probe, double abnormal, double prepare, AccessState state)
+    public static string CheckReason(UnitDiagnosis diagnosis, Probe probe, double abnormal, double prepare, bool open)
     {
         var parts = new List<string>();
         if (probe.Kind == ProbeKind.Volts && diagnosis.Stretch is { LastGood: { } good } && Upstream(diagnosis, probe, good))
@@ -75,7 +75,7 @@ public static class MoveWords
             parts.Add("If it is good, much is cleared.");
         if (prepare > 0)
             parts.Add(string.Create(CultureInfo.InvariantCulture, $"{prepare:0} min of it to take the unit apart."));
-        else if (state >= AccessState.Open && probe.State >= AccessState.Open)
+        else if (open && probe.State >= AccessState.Open)
             parts.Add("The case is already open.");
         return string.Join(" ", parts);
     }

@@ -1,3 +1,4 @@
+using Mendro.Core.Dismantling;
 using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 
@@ -35,14 +36,19 @@ public sealed record BenchCosts(
 /// <param name="Chance">Chance that the function worked on works afterwards, 0 to 1, on the single-cause view.</param>
 /// <param name="CostMinutes">All costs in minutes, without preparation.</param>
 /// <param name="Cures">Faults it helps against, by index, with the success on each.</param>
+/// <param name="Reaches">Goal of taking apart; null for the coarse state of the method.</param>
 public sealed record RepairOption(
     Part Part,
     Method Method,
     double Chance,
     double CostMinutes,
-    IReadOnlyList<(int Fault, double Success)> Cures
+    IReadOnlyList<(int Fault, double Success)> Cures,
+    int? Reaches = null
 )
 {
+    /// <summary>Goal of taking apart: where the method can be done on the part.</summary>
+    internal int Goal => Reaches ?? Disassembly.Goal(Method.State);
+
     /// <summary>Id of the move that carries it out.</summary>
     public string MoveId => $"fix:{Part.Id}:{Method.Id}";
 
@@ -72,7 +78,7 @@ public sealed record RepairOption(
                 var cures = faults.Select(f => (Fault: f, Success: unit.SuccessNow(method.Id, f))).Where(c => c.Success > 0).ToList();
                 var chance = cures.Sum(c => shares[c.Fault] * c.Success);
                 if (chance > Negligible)
-                    options.Add(new RepairOption(part, method, chance, costs.Minutes(method), cures));
+                    options.Add(new RepairOption(part, method, chance, costs.Minutes(method), cures, unit.Model.Disassembly.Goal(part.Id, method.State)));
             }
         }
 

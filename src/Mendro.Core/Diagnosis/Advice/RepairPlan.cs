@@ -1,4 +1,4 @@
-using Mendro.Core.Library;
+using Mendro.Core.Dismantling;
 using Mendro.Core.Profiles;
 
 namespace Mendro.Core.Diagnosis;
@@ -25,7 +25,8 @@ public sealed record RepairPlan(
     IReadOnlyList<RepairOption> Sequence
 )
 {
-    private static readonly AccessState[] States = Enum.GetValues<AccessState>();
+    // So many repairs are looked at without asking for memory.
+    private const int Few = 48;
 
     /// <summary>The plan as an outlook.</summary>
     public Outlook Outlook => new(ChanceToCure, WorkMinutes, StopMinutes, ExpectedParts);
@@ -33,15 +34,15 @@ public sealed record RepairPlan(
     /// <summary>Plans the repairs.</summary>
     /// <param name="shares">Share of the blame by fault index.</param>
     /// <param name="options">Methods that may help.</param>
-    /// <param name="preparation">Minutes to take the unit apart.</param>
+    /// <param name="preparation">What taking the unit apart costs.</param>
     /// <param name="state">How far it is apart now.</param>
     /// <param name="costs">Costs.</param>
     /// <param name="first">A repair to begin with, or null for the best.</param>
     public static RepairPlan Make(
         IReadOnlyList<double> shares,
         IReadOnlyList<RepairOption> options,
-        Preparation preparation,
-        AccessState state,
+        Reach preparation,
+        Apart state,
         BenchCosts costs,
         RepairOption? first = null
     )
@@ -63,19 +64,18 @@ public sealed record RepairPlan(
                     : Next(waiting, left, chances, preparation, state, costs, failing);
             if (best is null)
                 break;
-            var bestCost = best.CostMinutes + preparation.Minutes(state, best.Method.State);
+            var bestCost = best.CostMinutes + preparation.Minutes(state, best.Goal);
             waiting.Remove(best);
             sequence.Add(best);
             expected += bestCost * failing;
             parts += (double)best.Method.PartsCost * failing;
-            var minutes = best.Method.Minutes + costs.RetestMinutes + preparation.Minutes(state, best.Method.State);
+            var minutes = best.Method.Minutes + costs.RetestMinutes + preparation.Minutes(state, best.Goal);
             work += minutes * failing;
             spent += minutes;
             foreach (var (fault, success) in best.Cures)
                 left[fault] *= 1 - success;
             failing = Math.Max(0, failing - bestChance);
-            if (best.Method.State > state)
-                state = best.Method.State;
+            state = preparation.After(state, best.Goal);
             if (failing < RepairOption.Negligible)
                 break;
         }
@@ -87,8 +87,8 @@ public sealed record RepairPlan(
         List<RepairOption> waiting,
         double[] left,
         double[] chances,
-        Preparation preparation,
-        AccessState state,
+        Reach preparation,
+        Apart state,
         BenchCosts costs,
         double failing
     )
@@ -105,9 +105,9 @@ public sealed record RepairPlan(
         if (best < 0 || ratio * costs.UncuredMinutes < failing)
             return (null, 0);
         // Opened one step further the question is asked again: what that step alone makes possible may come first.
-        for (var opened = state; waiting[best].Method.State > opened; )
+        for (var opened = state; preparation.After(opened, waiting[best].Goal) != opened; )
         {
-            opened++;
+            opened = preparation.Of.Toward(opened, waiting[best].Goal);
             (best, _) = Leading(waiting, chances, order, preparation, opened);
         }
 
@@ -119,22 +119,22 @@ public sealed record RepairPlan(
         List<RepairOption> waiting,
         double[] chances,
         int[] order,
-        Preparation preparation,
-        AccessState state
+        Reach preparation,
+        Apart state
     )
     {
         var (best, bestRatio) = (-1, 0.0);
-        foreach (var reached in States)
+        Span<(int Set, double Minutes)> states = order.Length < Few ? stackalloc (int, double)[Few] : new (int, double)[order.Length + 1];
+        foreach (var (set, opening) in states[..Within(states, waiting, order, preparation, state)])
         {
-            if (reached < state)
-                continue;
-            double cost = preparation.Minutes(state, reached),
+            var within = preparation.Of.After(new Apart(set));
+            double cost = opening,
                 chance = 0,
                 ratio = 0;
             var lead = -1;
             foreach (var n in order)
             {
-                if (waiting[n].Method.State > reached)
+                if (within[waiting[n].Goal] != set)
                     continue;
                 if (lead < 0)
                     lead = n;
@@ -150,6 +150,38 @@ public sealed record RepairPlan(
         }
 
         return (best, bestRatio);
+    }
+
+    /// <summary>As it is now, and every further state that a repair asks for, with the minutes to it; those less far first. Their number
+    /// comes back.</summary>
+    private static int Within(
+        Span<(int Set, double Minutes)> states,
+        List<RepairOption> waiting,
+        int[] order,
+        Reach preparation,
+        Apart state
+    )
+    {
+        states[0] = (state.Index, 0);
+        var count = 1;
+        var after = preparation.Of.After(state);
+        foreach (var n in order)
+        {
+            var goal = waiting[n].Goal;
+            var set = after[goal];
+            var known = false;
+            for (var s = 0; s < count && !known; s++)
+                known = states[s].Set == set;
+            if (known)
+                continue;
+            var minutes = preparation.Minutes(state, goal);
+            var at = count++;
+            for (; at > 1 && states[at - 1].Minutes > minutes; at--)
+                states[at] = states[at - 1];
+            states[at] = (set, minutes);
+        }
+
+        return count;
     }
 
     private static double Chance(RepairOption option, double[] left)

@@ -1,3 +1,4 @@
+using Mendro.Core.Dismantling;
 using Mendro.Core.Evidence;
 using Mendro.Core.Library;
 using Mendro.Core.Profiles;
@@ -28,7 +29,7 @@ public static class SecondLook
         DeviceModel model,
         IReadOnlyList<BenchEvent> events,
         CaseContext context,
-        AccessState state,
+        Apart state,
         BenchCosts costs,
         double minutes
     )
@@ -40,9 +41,9 @@ public static class SecondLook
         var options = RepairOption.For(outcome.Value.Case, shares, costs);
         return Math.Clamp(
             Math.Max(
-                Greedy(shares, options, model.Profile.Preparation, state, costs, minutes),
+                Greedy(shares, options, model.Disassembly, state, costs, minutes),
                 options
-                    .Where(o => Takes(o, model.Profile.Preparation, state, costs) <= minutes)
+                    .Where(o => Takes(o, model.Disassembly, state, costs) <= minutes)
                     .Select(o => o.Chance)
                     .DefaultIfEmpty(0)
                     .Max()
@@ -71,7 +72,7 @@ public static class SecondLook
         IReadOnlyList<BenchEvent> events,
         CaseContext context,
         Func<PartFault, bool> cause,
-        AccessState state
+        Apart state
     )
     {
         var faults = model.Faults.Where(cause).ToList();
@@ -85,7 +86,7 @@ public static class SecondLook
             .Profile.Probes.Where(p =>
                 faults.Any(f => p.Spans?.Contains(f.Part.Id) == true && DeviceModel.Detects(f.Mode, p.Kind) >= Shows)
             )
-            .OrderBy(p => model.Profile.Preparation.Minutes(state, p.State) + p.Minutes)
+            .OrderBy(p => model.Disassembly.Minutes(state, model.Disassembly.Goal(p)) + p.Minutes)
             .ToList();
         return checks.Count == 0 || checks.Any(answered.Has) ? null : (checks[0], share);
     }
@@ -98,8 +99,8 @@ public static class SecondLook
     private static double Greedy(
         double[] shares,
         IReadOnlyList<RepairOption> options,
-        Preparation preparation,
-        AccessState state,
+        Disassembly preparation,
+        Apart state,
         BenchCosts costs,
         double minutes
     )
@@ -119,14 +120,13 @@ public static class SecondLook
                 return cured;
             cured += Chance(best);
             minutes -= Takes(best, preparation, now, costs);
-            if (best.Method.State > state)
-                state = best.Method.State;
+            state = preparation.After(state, best.Goal);
             foreach (var (fault, success) in best.Cures)
                 left[fault] *= 1 - success;
             waiting.Remove(best);
         }
     }
 
-    private static double Takes(RepairOption option, Preparation preparation, AccessState state, BenchCosts costs) =>
-        option.Method.Minutes + costs.RetestMinutes + preparation.Minutes(state, option.Method.State);
+    private static double Takes(RepairOption option, Disassembly preparation, Apart state, BenchCosts costs) =>
+        option.Method.Minutes + costs.RetestMinutes + preparation.Minutes(state, option.Goal);
 }

@@ -1,3 +1,4 @@
+using Mendro.Core.Dismantling;
 using System.Collections.Concurrent;
 using Mendro.Core.Evidence;
 using Mendro.Core.Library;
@@ -39,6 +40,8 @@ public sealed record FindingTemplate(
 /// </summary>
 public sealed partial class DeviceModel
 {
+    private Disassembly? _disassembly;
+
     private readonly ConcurrentDictionary<string, FindingTemplate> _templates = new();
     private readonly Dictionary<PartId, List<int>> _faultsOfPart = [];
     private readonly Dictionary<FunctionId, HashSet<PartId>> _closures;
@@ -82,6 +85,9 @@ public sealed partial class DeviceModel
 
     /// <summary>Every failure mode of every part.</summary>
     public IReadOnlyList<PartFault> Faults { get; }
+
+    /// <summary>What it costs to reach its parts and probes.</summary>
+    public Disassembly Disassembly => _disassembly ??= Disassembly.Of(Profile);
 
     /// <summary>Fault indexes of a part.</summary>
     public IReadOnlyList<int> FaultsOf(PartId partId) => _faultsOfPart.TryGetValue(partId, out var list) ? list : [];

@@ -1,3 +1,4 @@
+using Mendro.Core.Dismantling;
 using Mendro.Core.Diagnosis;
 using Mendro.Core.Profiles;
 
@@ -26,4 +27,7 @@ public sealed record AccessNoted(AccessState State) : RecordBody
 
     /// <inheritdoc/>
     public override AccessState After(DeviceModel model, AccessState before) => State;
+
+    /// <inheritdoc/>
+    public override Apart After(DeviceModel model, Apart before) => model.Disassembly.At(State);
 }

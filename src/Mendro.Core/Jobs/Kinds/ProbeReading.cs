@@ -1,3 +1,4 @@
+using Mendro.Core.Dismantling;
 using Mendro.Core.Diagnosis;
 using Mendro.Core.Evidence;
 using Mendro.Core.Library;
@@ -85,6 +86,10 @@ public sealed record ProbeReading(
     /// <inheritdoc/>
     public override AccessState After(DeviceModel model, AccessState before) =>
         Further(before, model.Profile.FindProbe(Probe)?.State ?? AccessState.Closed);
+
+    /// <inheritdoc/>
+    public override Apart After(DeviceModel model, Apart before) =>
+        model.Profile.FindProbe(Probe) is { } probe ? model.Disassembly.After(before, model.Disassembly.Goal(probe)) : before;
 
     /// <inheritdoc/>
     public override double UsualMinutes(DeviceModel model) => model.Profile.FindProbe(Probe)?.Minutes ?? 0;

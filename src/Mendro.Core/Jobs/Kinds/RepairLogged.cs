@@ -1,3 +1,4 @@
+using Mendro.Core.Dismantling;
 using System.Globalization;
 using Mendro.Core.Diagnosis;
 using Mendro.Core.Evidence;
@@ -50,6 +51,12 @@ public sealed record RepairLogged(PartId Part, MethodId Method, string Used = ""
     /// <inheritdoc/>
     public override AccessState After(DeviceModel model, AccessState before) =>
         Further(before, model.Library.FindMethod(Method)?.State ?? AccessState.Closed);
+
+    /// <inheritdoc/>
+    public override Apart After(DeviceModel model, Apart before) =>
+        model.Library.FindMethod(Method) is { } method
+            ? model.Disassembly.After(before, model.Disassembly.Goal(Part, method.State))
+            : before;
 
     /// <inheritdoc/>
     public override double UsualMinutes(DeviceModel model) => model.Library.FindMethod(Method)?.Minutes ?? 0;

@@ -55,6 +55,9 @@ public sealed record StepTaken(string StepId, bool Back, IReadOnlyList<OddFasten
     }
 
     /// <inheritdoc/>
+    public override Apart After(DeviceModel model, Apart before) => model.Disassembly.Step(before, StepId, Back);
+
+    /// <inheritdoc/>
     public override double UsualMinutes(DeviceModel model) => Find(model) is { } step ? (Back ? step.BackMinutes : step.Minutes) : 0;
 
     private TeardownStep? Find(DeviceModel model) => model.Profile.FindStep(StepId);
