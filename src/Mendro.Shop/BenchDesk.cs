@@ -106,7 +106,7 @@ public sealed class BenchDesk(ModelShelf models, BenchRecordStore records, Setti
 
     /// <summary>All that bears on a job's computation, and nothing else: not the shop's name, nor a cause that leaves its chances
     /// as they are.</summary>
-    private static CaseKey Key(Job job, ShopSettings shop, CaseContext context)
+    private CaseKey Key(Job job, ShopSettings shop, CaseContext context)
     {
         var priors = context.Priors is { } chances ? Digest(chances) : "own";
         var gear = string.Join(
@@ -117,11 +117,11 @@ public sealed class BenchDesk(ModelShelf models, BenchRecordStore records, Setti
     }
 
     /// <summary>The part of it that lies in the job itself and the settings.</summary>
-    private static string Own(Job job, ShopSettings shop) =>
-        string.Create(
-            CultureInfo.InvariantCulture,
-            $"{job.Mark}|{job.Values}|{shop.PerHour}|{shop.OriginalityMinutes}|{job.ProfileId}@{job.ProfileVersion}|{job.Revision}"
-        );
+    private string Own(Job job, ShopSettings shop)
+    {
+        var model = string.Create(CultureInfo.InvariantCulture, $"{job.ProfileId}@{job.ProfileVersion}|{job.Revision}|{models.Methods}");
+        return string.Create(CultureInfo.InvariantCulture, $"{job.Mark}|{job.Values}|{shop.PerHour}|{shop.OriginalityMinutes}|{model}");
+    }
 
     private static string Digest(IReadOnlyList<double> chances) =>
         Convert.ToHexString(SHA256.HashData(MemoryMarshal.AsBytes(chances.ToArray().AsSpan())).AsSpan(0, 12));

@@ -10,6 +10,9 @@ public sealed class ModelShelf(ProfileStore profiles, TradeLibrary library)
 {
     private readonly ConcurrentDictionary<(string, long), DeviceModel> _models = new();
 
+    /// <summary>Which state of the shop's methods the models go by.</summary>
+    public int Methods => library.MethodsRevision;
+
     /// <summary>The compiled model of a profile version.</summary>
     /// <exception cref="InvalidOperationException">The profile version is missing; the foreign key forbids it.</exception>
     public DeviceModel Get(string profileId, long version) =>

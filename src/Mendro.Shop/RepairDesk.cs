@@ -117,6 +117,10 @@ public sealed class RepairDesk(
             practice: true
         );
 
+    /// <summary>What the owner of a unit agreed to, over all its jobs.</summary>
+    public IReadOnlyList<ConsentGiven> Consents(Job job) =>
+        records.OfUnit(job, RecordKinds.KeyOf(typeof(ConsentGiven))).Select(r => r.Body).OfType<ConsentGiven>().ToList();
+
     /// <summary>Why a modification may not be made yet, or null: on a customer's unit the owner is asked first.</summary>
     internal string? WantsConsent(OpenJob job, PartId part, MethodId method)
     {
@@ -124,8 +128,9 @@ public sealed class RepairDesk(
             return null;
         if (job.Model.Library.FindMethod(method) is not { Type: MethodType.Modification } modification)
             return null;
-        var agreed = records.OfUnit(job.Job, RecordKinds.KeyOf(typeof(ConsentGiven))).Any(r => r.Body is ConsentGiven yes && yes.Part == part && yes.Method == method);
-        return agreed ? null : $"“{modification.Name}” is a modification: note first who agreed to it, and how.";
+        return Consents(job.Job).Any(yes => yes.Part == part && yes.Method == method)
+            ? null
+            : $"“{modification.Name}” is a modification: note first who agreed to it, and how.";
     }
 
     /// <summary>The owner agreed to a modification.</summary>
@@ -146,7 +151,9 @@ public sealed class RepairDesk(
     /// <summary>The probe of the model that is the check of a method on a part: the nearest kind first; null when there is none.</summary>
     private static Probe? CheckProbe(OpenJob job, PartId part, MethodId method) =>
         (job.Model.Library.FindMethod(method)?.Check?.By ?? [])
-            .Select(kind => job.Model.Profile.Probes.FirstOrDefault(p => p.Kind == kind && p.PartIds().Distinct().SequenceEqual([part])))
+            .Select(kind =>
+                job.Model.Profile.Probes.FirstOrDefault(p => p.Kind == kind && p.PartIds().Distinct().SequenceEqual([part]))
+            )
             .OfType<Probe>()
             .FirstOrDefault();
 

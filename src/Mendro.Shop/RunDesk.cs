@@ -74,10 +74,6 @@ public sealed class RunDesk(
             .OfType<MaterialMoment>()
             .ToList();
 
-    /// <summary>What the owner of a unit agreed to, over all its jobs.</summary>
-    public IReadOnlyList<ConsentGiven> Consents(Job job) =>
-        records.OfUnit(job, RecordKinds.KeyOf(typeof(ConsentGiven))).Select(r => r.Body).OfType<ConsentGiven>().ToList();
-
     /// <summary>Modifications of a unit, over all its jobs.</summary>
     public IReadOnlyList<Modification> Modifications(Job job) =>
         UnitHistory.Modifications(records.OfUnit(job, UnitHistory.Kinds), library);

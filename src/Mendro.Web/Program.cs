@@ -3,6 +3,7 @@ using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 using Mendro.Instruments;
 using Mendro.Shop.Demo;
+using Mendro.Shop;
 using Mendro.Storage;
 using Mendro.Web;
 using Mendro.Web.Live;
@@ -98,6 +99,8 @@ if (options.Demo)
     app.Services.GetRequiredService<DemoWorld>().SeedOnce();
     app.Services.GetRequiredService<StandInHand>().Start();
 }
+
+app.Services.GetRequiredService<MethodDesk>().Refresh();
 
 app.UseMiddleware<SecurityHeaders>();
 app.UseExceptionHandler(

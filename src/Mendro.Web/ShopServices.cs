@@ -18,7 +18,8 @@ public static class ShopServices
     {
         services.AddSingleton(options);
         services.AddSingleton(TimeProvider.System);
-        services.AddSingleton(TradeLibrary.Shipped);
+        // The shop changes methods of its own copy.
+        services.AddSingleton(TradeLibrary.Shipped.Copy());
         services.AddSingleton(new ShopDatabase(Path.Combine(options.DataDirectory, "shop.db")));
         foreach (
             var store in (Type[])
@@ -41,6 +42,7 @@ public static class ShopServices
                     typeof(ModelMoveStore),
                     typeof(TimerStore),
                     typeof(RunStore),
+                    typeof(MethodStore),
                 ]
         )
             services.AddSingleton(store);
@@ -63,6 +65,7 @@ public static class ShopServices
                     typeof(RunDesk),
                     typeof(MeanwhileDesk),
                     typeof(LadderDesk),
+                    typeof(MethodDesk),
                     typeof(ProbeGainDesk),
                     typeof(BenchRefresher),
                     typeof(IntakeDesk),

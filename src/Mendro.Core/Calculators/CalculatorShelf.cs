@@ -11,6 +11,7 @@ public static class CalculatorShelf
         .. CopperCalculators.All,
         .. WearCalculators.All,
         .. MixtureCalculators.All,
+        .. SolderCalculators.All,
         .. ProofCalculators.All,
     ];
 

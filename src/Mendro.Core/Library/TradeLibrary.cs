@@ -15,7 +15,7 @@ public sealed class TradeLibrary : IPartRoles
 
     private readonly Dictionary<string, PartKind> _partKinds;
     private readonly Dictionary<string, FunctionKind> _functionKinds;
-    private readonly Dictionary<MethodId, Method> _methods;
+    private volatile MethodSet _methods;
     private readonly Dictionary<string, Caution> _cautions;
     private readonly Dictionary<string, ConditionMark> _marks;
 
@@ -36,10 +36,10 @@ public sealed class TradeLibrary : IPartRoles
         (Ladders, Regimes) = (ladders ?? [], regimes ?? []);
         ContactGroups = contactGroups ?? [];
         Archetypes = archetypes ?? [];
-        (PartKinds, FunctionKinds, Methods, Cautions, Marks, Profiles) = (partKinds, functionKinds, methods, cautions, marks, profiles);
+        (PartKinds, FunctionKinds, Cautions, Marks, Profiles) = (partKinds, functionKinds, cautions, marks, profiles);
         _partKinds = partKinds.ToDictionary(k => k.Kind);
         _functionKinds = functionKinds.ToDictionary(k => k.Kind);
-        _methods = methods.ToDictionary(m => m.Id);
+        _methods = new MethodSet(methods, methods.ToDictionary(m => m.Id), 0);
         _cautions = cautions.ToDictionary(c => c.Id);
         _marks = marks.ToDictionary(m => m.Id);
     }
@@ -53,8 +53,26 @@ public sealed class TradeLibrary : IPartRoles
     /// <summary>All function kinds.</summary>
     public IReadOnlyList<FunctionKind> FunctionKinds { get; }
 
-    /// <summary>All methods.</summary>
-    public IReadOnlyList<Method> Methods { get; }
+    /// <summary>All methods that are offered.</summary>
+    public IReadOnlyList<Method> Methods => _methods.Offered;
+
+    /// <summary>Grows whenever the methods change.</summary>
+    public int MethodsRevision => _methods.Revision;
+
+    /// <summary>The same library to be changed by one shop alone.</summary>
+    public TradeLibrary Copy() =>
+        new(PartKinds, FunctionKinds, Methods, Cautions, Marks, Profiles, ContactGroups, Archetypes, Ladders, Regimes);
+
+    /// <summary>Takes a shop's methods: its own, those changed, and what was learned of them.</summary>
+    /// <param name="offered">Methods that are offered.</param>
+    /// <param name="retired">Methods that old records name.</param>
+    public void UseMethods(IReadOnlyList<Method> offered, IReadOnlyList<Method> retired)
+    {
+        var byId = retired.ToDictionary(m => m.Id);
+        foreach (var method in offered)
+            byId[method.Id] = method;
+        _methods = new MethodSet(offered, byId, _methods.Revision + 1);
+    }
 
     /// <summary>All cautions.</summary>
     public IReadOnlyList<Caution> Cautions { get; }
@@ -96,7 +114,7 @@ public sealed class TradeLibrary : IPartRoles
     public Look? FindLook(string functionKind, string? look) => FindFunctionKind(functionKind)?.Looks.FirstOrDefault(l => l.Id == look);
 
     /// <summary>Finds a method.</summary>
-    public Method? FindMethod(MethodId id) => _methods.GetValueOrDefault(id);
+    public Method? FindMethod(MethodId id) => _methods.ById.GetValueOrDefault(id);
 
     /// <summary>The cleaning ladder of a kind of part, or null.</summary>
     public ContactLadder? FindLadder(string partKind) => Ladders.FirstOrDefault(l => l.Kinds.Contains(partKind));
@@ -116,6 +134,9 @@ public sealed class TradeLibrary : IPartRoles
     /// <summary>Chance that a method cures a mode; 0 when it does nothing for it.</summary>
     public static double Success(Method method, string partKind, string modeId) =>
         method.Cures.Where(c => c.Kind == partKind && (c.Mode == modeId || c.Mode == "*")).Select(c => c.Success).DefaultIfEmpty(0).Max();
+
+    /// <summary>Methods as they stand, changed as a whole.</summary>
+    private sealed record MethodSet(IReadOnlyList<Method> Offered, IReadOnlyDictionary<MethodId, Method> ById, int Revision);
 
     private static TradeLibrary LoadShipped()
     {

@@ -30,3 +30,9 @@ CREATE TABLE shop_methods (
 
 -- All jobs of one unit are found by its serial number.
 CREATE INDEX jobs_serial ON jobs (serial, profile_id) WHERE serial <> '';
+
+-- The way that the shop goes first, where schools differ: one method a kind of part.
+CREATE TABLE usual_methods (
+  part_kind TEXT PRIMARY KEY,
+  method_id TEXT NOT NULL
+);

@@ -25,11 +25,12 @@ public sealed partial class MoveAdvisor
     private static Candidate Check(UnitDiagnosis diagnosis, Probe probe)
     {
         var template = diagnosis.Case.Model.ProbeAbnormal(probe);
+        var goal = diagnosis.Case.Model.Disassembly.Goal(probe);
         return new Candidate(
             probe,
             null,
             template,
-            Planned($"probe:{probe.Id}", MoveWords.CheckTitle(probe), probe.Minutes, diagnosis.Case.Model.Disassembly.Goal(probe), diagnosis.Case, template, probe),
+            Planned($"probe:{probe.Id}", MoveWords.CheckTitle(probe), probe.Minutes, goal, diagnosis.Case, template, probe),
             MoveWords.BadAnswer(probe),
             MoveWords.GoodAnswer(probe)
         );

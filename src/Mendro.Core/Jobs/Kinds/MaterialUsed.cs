@@ -24,8 +24,8 @@ public sealed record MaterialUsed(SequenceStep Done, string? On = null) : Record
         {
             { Agent: { } agent } =>
                 $"{library.FindAgent(agent)?.Name ?? agent} on {library.FindSurface(step.Surface)?.Name ?? step.Surface ?? "?"}",
-            { Rinse: true } => "Rinsed",
-            { Dry: { } minutes } => string.Create(CultureInfo.InvariantCulture, $"Dried, {minutes:0.#} min"),
+            { Rinse: true } => "Rinse",
+            { Dry: { } minutes } => string.Create(CultureInfo.InvariantCulture, $"Dry, {minutes:0.#} min"),
             { Heat: { } celsius } => string.Create(CultureInfo.InvariantCulture, $"Heat, {celsius:0} °C"),
             _ => "Power on",
         };

@@ -24,6 +24,7 @@ public sealed class FixModel(
     BenchDesk desk,
     RepairDesk repairs,
     RunDesk runs,
+    MethodDesk methods,
     SettingsStore settings,
     TradeLibrary library
 )
@@ -48,6 +49,9 @@ public sealed class FixModel(
 
     /// <summary>Repairs done so far.</summary>
     public IEnumerable<BenchRecord> DoneSoFar => View.Records.Where(r => r.Body.Step == JobStep.Repaired);
+
+    /// <summary>The way that the shop goes first on this kind of part, or null.</summary>
+    public MethodId? Usual { get; private set; }
 
     /// <summary>The method that is under way on this unit, or null.</summary>
     public RunSheet? UnderWay => runs.Open(View.Job, View.Profile);
@@ -173,6 +177,7 @@ public sealed class FixModel(
             return false;
         if (Part is null)
             return true;
+        Usual = methods.Usual(Part.Kind);
         Modes = Library.FindPartKind(Part.Kind)?.Modes ?? [];
         var suspects = View.Diagnosis?.Suspects.Where(s => s.Fault.Part.Id == Part.Id).ToList() ?? [];
         var upset = suspects.Any(s => s.Fault.Mode.Id == EvidenceWeights.StepDamage);

@@ -16,6 +16,7 @@ public sealed class HandOverModel(
     SettingsStore settings,
     HandOverDesk handOver,
     RunDesk runs,
+    MethodDesk methods,
     TradeLibrary library
 )
     : JobPageModel(jobs, desk, library)
@@ -63,6 +64,8 @@ public sealed class HandOverModel(
             handOver.Close(order, Once),
             done =>
             {
+                // What came of its repairs counts for the methods from now on.
+                methods.Refresh();
                 TempData["Said"] = done.Words;
                 return ToJob("Sheet");
             }

@@ -127,7 +127,7 @@ public sealed class RunModel(JobStore jobs, BenchDesk desk, RunDesk runs, Repair
         WantsConsent =
             Method is { Type: MethodType.Modification } modification
             && !View.Job.ShopStock
-            && runs.Consents(View.Job).All(c => c.Method != modification.Id || c.Part != (Part?.Id ?? ""));
+            && repairs.Consents(View.Job).All(c => c.Method != modification.Id || c.Part != (Part?.Id ?? ""));
         if (Sheet is { Now.Kind: RunStepKind.Wait })
             Meanwhile = Fitting(Sheet);
         return true;
