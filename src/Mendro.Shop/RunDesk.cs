@@ -200,6 +200,25 @@ public sealed class RunDesk(
             }
         );
 
+    /// <summary>Files the wiring table of a replaced part.</summary>
+    public Deed<Done> Wire(long number, WiringNoted table, string? once = null) =>
+        bench.On<Done>(
+            number,
+            once,
+            job =>
+            {
+                if (job.Model.Profile.FindPart(table.Part) is null)
+                    return Refusal.Missing;
+                if (table.Wires.Count is 0 or > WiringNoted.MostWires)
+                    return Refusal.Invalid($"A table has 1 to {WiringNoted.MostWires} wires.");
+                if (table.Wires.Any(w => w.Old.Length == 0 || w.New.Length == 0))
+                    return Refusal.Invalid("Each wire goes from an old contact to a new one.");
+                if (table.Wires.SelectMany(w => (string[])[w.Old, w.New, w.Colour]).Any(w => w.Length > WiringNoted.LongestWord))
+                    return Refusal.Invalid($"A contact or colour takes {WiringNoted.LongestWord} characters.");
+                return new Done(bench.File(job, table, WorkStage.Fix).Words);
+            }
+        );
+
     /// <summary>The check at the end was made: the repair is filed with its minutes, and what the check said.</summary>
     /// <param name="number">Number of the job.</param>
     /// <param name="held">What the check said; null where the method has none.</param>

@@ -7,8 +7,48 @@ using Mendro.Storage;
 namespace Mendro.Shop;
 
 /// <summary>Teaches a model while working on one of its units: the job moves to the new version with all its records.</summary>
-public sealed class TeachDesk(JobStore jobs, ProfileStore profiles, TeachingStore teachings, JobBench bench, TradeLibrary library)
+public sealed class TeachDesk(
+    JobStore jobs,
+    ProfileStore profiles,
+    TeachingStore teachings,
+    BenchRecordStore records,
+    JobBench bench,
+    TradeLibrary library
+)
 {
+    /// <summary>Records a step of opening while it is done: the model knows it, and on this unit it is done.</summary>
+    public Deed<Done> TeachStep(long number, StepSeen seen, string? once = null) =>
+        bench.On<Done>(
+            number,
+            once,
+            job =>
+            {
+                var (latest, version) = profiles.Latest(job.Job.ProfileId)!.Value;
+                if (!ModelDesk.IsOwn(latest))
+                    return Refusal.Invalid("This unit stands on a build that ships. Give it a model of its own first, then teach that.");
+                var done = UnitApart.Of(latest, records.Of(job.Job.Id).Select(r => r.Body)).Done.Select(s => s.Id).ToList();
+                var read = StepTeaching.Of(latest, library, seen, done);
+                if (!read.IsOk)
+                    return Refusal.Invalid(read.Problem);
+                var made = profiles.Save(read.Value.Profile);
+                teachings.Add(
+                    new TeachingEntry
+                    {
+                        JobId = job.Job.Id,
+                        ProfileId = latest.Id,
+                        VersionBefore = version,
+                        VersionAfter = made,
+                        Line = $"step {seen.Name.Trim()}",
+                        Words = read.Value.Words,
+                    }
+                );
+                jobs.MoveToVersion(job.Job.Id, made);
+                if (bench.Find(number) is { } moved)
+                    bench.File(moved, new StepTaken(read.Value.Step, false));
+                return new Done($"{latest.FullName} knows now: {read.Value.Words}");
+            }
+        );
+
     /// <summary>Teaches one line.</summary>
     /// <param name="number">Number of the job.</param>
     /// <param name="line">The line; see <see cref="Teaching"/>.</param>

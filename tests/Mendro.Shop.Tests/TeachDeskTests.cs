@@ -84,4 +84,17 @@ public sealed class TeachDeskTests : IDisposable
         var number = _shop.TakeIn("build-pad-wired");
         _shop.Teach.Teach(number, "revision Z: green").Refusal!.Problem.ShouldContain("build that ships");
     }
+
+    [Fact]
+    public void A_step_recorded_while_opening_is_kept_in_the_model_and_done_on_this_unit()
+    {
+        var number = _shop.TakeIn();
+        var seen = new Mendro.Core.Planning.StepSeen("Flap off", "s90: cross 00, at 10 10, on bay", ["cells"], [], 1);
+        _shop.Teach.TeachStep(number, seen).Done!.Words.ShouldContain("Flap off, 1 fastener");
+        var view = _shop.View(number);
+        view.Profile.FindStep("flap-off")!.Fasteners.ShouldBe(["s90"]);
+        view.All<StepTaken>().Single().Body.StepId.ShouldBe("flap-off");
+        _shop.Teach.TakeBack(number).Done.ShouldNotBeNull();
+        _shop.View(number).Profile.FindStep("flap-off").ShouldBeNull();
+    }
 }

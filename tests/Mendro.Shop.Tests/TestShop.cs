@@ -49,7 +49,7 @@ public sealed class TestShop : IDisposable
         Repairs = new RepairDesk(bench, Records, new RunStore(Database), Practice, new SecondLookStore(Database, Time), Time);
         Intake = new IntakeDesk(Jobs, Records, Profiles, Models, Moves, Settings, bench, TradeLibrary.Shipped, Ledger, Time);
         Teachings = new TeachingStore(Database, Time);
-        Teach = new TeachDesk(Jobs, Profiles, Teachings, bench, TradeLibrary.Shipped);
+        Teach = new TeachDesk(Jobs, Profiles, Teachings, Records, bench, TradeLibrary.Shipped);
         ModelDesk = new ModelDesk(Profiles, Moves, bench, Ledger, TradeLibrary.Shipped);
         Timers = new TimerDesk(new TimerStore(Database), Jobs, Ledger, Time);
         Runs = new RunDesk(bench, new RunStore(Database), Records, Repairs, Timers, Ledger, TradeLibrary.Shipped, Time);

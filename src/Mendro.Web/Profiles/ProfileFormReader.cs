@@ -119,7 +119,8 @@ public sealed partial class ProfileFormReader(TradeLibrary library)
             before?.X,
             before?.Y,
             weights.Count > 0 ? weights : null,
-            row.ComesOff
+            row.ComesOff,
+            before?.Package
         );
     }
 

@@ -62,6 +62,10 @@ public class RecordKindTests
                 """{"part":"edge","ladder":"edge","rung":"alcohol","swabClean":true,"works":false}"""
             },
             { new OtherWork("polish-lens", true), """{"method":"polish-lens","held":true}""" },
+            {
+                new WiringNoted("port", [new WireLine("1", "5", "red", true)]),
+                """{"part":"port","wires":[{"old":"1","new":"5","colour":"red","beeps":true}]}"""
+            },
             { new TemporaryThing("supply leads", false), """{"what":"supply leads","off":false}""" },
             { new SupplyDraw(6, 0.082, 0.5, "usual", null), """{"volts":6,"amps":0.082,"limitAmps":0.5,"meaning":"usual"}""" },
         };

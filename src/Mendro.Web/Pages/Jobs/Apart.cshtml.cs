@@ -1,6 +1,7 @@
 using Mendro.Core.Dismantling;
 using Mendro.Core.Jobs;
 using Mendro.Core.Library;
+using Mendro.Core.Planning;
 using Mendro.Core.Profiles;
 using Mendro.Shop;
 using Mendro.Storage;
@@ -10,7 +11,8 @@ using Microsoft.AspNetCore.Mvc;
 namespace Mendro.Web.Pages.Jobs;
 
 /// <summary>Taking a unit apart only as far as needed, with its screw map, and the way back.</summary>
-public sealed class ApartModel(JobStore jobs, BenchDesk desk, ApartDesk bench, TradeLibrary library) : JobPageModel(jobs, desk, library)
+public sealed class ApartModel(JobStore jobs, BenchDesk desk, ApartDesk bench, TeachDesk teach, TradeLibrary library)
+    : JobPageModel(jobs, desk, library)
 {
     /// <summary>What is to be reached: part or probe.</summary>
     [BindProperty(SupportsGet = true)]
@@ -64,6 +66,28 @@ public sealed class ApartModel(JobStore jobs, BenchDesk desk, ApartDesk bench, T
                 Once
             )
         );
+
+    /// <summary>What was typed for a step that is recorded.</summary>
+    public (string Name, string Screws, string Cables, string Minutes, IReadOnlyList<string> Frees) Typed { get; private set; } =
+        ("", "", "", "", []);
+
+    /// <summary>Parts that no step done so far frees.</summary>
+    public IEnumerable<Part> Unreached =>
+        View.Profile.Parts.Where(p => !Apart.Done.Any(s => s.Frees?.Contains(p.Id.Value) == true));
+
+    /// <summary>A step was done that nobody had written down.</summary>
+    public IActionResult OnPostRecord(string? name, string? screws, string? cables, string? minutes, List<string> frees)
+    {
+        Typed = (Words.Clean(name), (screws ?? "").Trim(), Words.Clean(cables), Words.Clean(minutes), frees);
+        var seen = new StepSeen(
+            Typed.Name,
+            Typed.Screws.Replace("\r", "", StringComparison.Ordinal),
+            frees.Select(f => (PartId)f).ToList(),
+            Typed.Cables.Split(',', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries),
+            Words.Number(Typed.Minutes) ?? 0
+        );
+        return Told(teach.TeachStep(Number, seen, Once));
+    }
 
     /// <summary>A step was put back.</summary>
     public IActionResult OnPostBack(string? step, bool cables, bool over) => Told(bench.PutBack(Number, step ?? "", cables, over, Once));

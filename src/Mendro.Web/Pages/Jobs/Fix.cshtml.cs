@@ -66,6 +66,12 @@ public sealed class FixModel(
                 .Where(m => !View.All<ConsentGiven>().Any(c => c.Body.Part == Part!.Id && c.Body.Method == m.Id))
                 .ToList();
 
+    /// <summary>Connector whose contacts the chosen part has, or null.</summary>
+    public Connector? Connector => View.Profile.Connectors?.FirstOrDefault(c => c.Part == Part!.Id);
+
+    /// <summary>True for a part with contacts that are wired one by one when it is replaced.</summary>
+    public bool IsWired => Connector is not null || Part!.Kind is "port" or "socket" or "output-socket" or "phones-socket" or "cord";
+
     /// <summary>Failure mode chosen.</summary>
     public string? Cause { get; private set; }
 
