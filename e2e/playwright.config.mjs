@@ -2,7 +2,7 @@ import { defineConfig } from '@playwright/test';
 
 export default defineConfig({
   testDir: '.',
-  timeout: 180_000,
+  timeout: 90_000,
   // A machine under load answers late; what never comes still fails.
   expect: { timeout: 20_000 },
   retries: 0,

@@ -20,6 +20,28 @@ const freePort = () => new Promise((resolve) => {
 export const start = async (demo, models) => {
   const data = mkdtempSync(join(tmpdir(), 'mendro-e2e-'));
   const port = await freePort();
+  let server = await open(demo, models, data, port);
+  const end = () => {
+    server.removeAllListeners('exit');
+    server.kill('SIGKILL');
+  };
+  return {
+    address: `http://127.0.0.1:${port}`,
+    /** Ends the server as a power cut would, and opens the same shop again. */
+    restart: async () => {
+      const gone = new Promise((resolve) => { server.once('close', resolve); });
+      end();
+      await gone;
+      server = await open(demo, models, data, port);
+    },
+    stop: () => {
+      end();
+      rmSync(data, { recursive: true, force: true });
+    },
+  };
+};
+
+const open = async (demo, models, data, port) => {
   const server = spawn('dotnet', [join(root, 'src/Mendro.Web/bin/Release/net10.0/Mendro.Web.dll'),
     '--contentRoot', join(root, 'src/Mendro.Web'), '--data', data, '--port', String(port),
     '--demo', String(demo), '--demo-models', String(models)], { stdio: ['ignore', 'pipe', 'pipe'] });
@@ -31,12 +53,7 @@ export const start = async (demo, models) => {
     server.stderr.on('data', read);
     server.on('exit', () => reject(new Error(`The server ended:\n${log}`)));
   });
-  const stop = () => {
-    server.removeAllListeners('exit');
-    server.kill('SIGKILL');
-    rmSync(data, { recursive: true, force: true });
-  };
-  return { address: `http://127.0.0.1:${port}`, stop };
+  return server;
 };
 
 export const test = base.extend({

@@ -59,8 +59,7 @@ public sealed class LadderDesk(JobBench bench, BenchRecordStore records, RunDesk
                 if (rung.Agent is { } agent)
                 {
                     var put = new SequenceStep(agent, ladder.Surface);
-                    var report = UnitMaterials.Before(runs.OnUnit(job.Job), [put], time.GetUtcNow(), MaterialLibrary.Shipped);
-                    if (report.Stops is [var stop, ..])
+                    if (runs.Before(job.Job, [put]).Stops is [var stop, ..])
                         return Refusal.Invalid(stop.Reason);
                     bench.File(job, new MaterialUsed(put, partId), WorkStage.Fix, r => r with { Minutes = 0 });
                 }
@@ -91,8 +90,7 @@ public sealed class LadderDesk(JobBench bench, BenchRecordStore records, RunDesk
                 var off = new SequenceStep(agentId, ladder.Surface);
                 if (MaterialLibrary.Shipped.FindAgent(agentId) is null)
                     return Refusal.Missing;
-                var report = UnitMaterials.Before(runs.OnUnit(job.Job), [off], time.GetUtcNow(), MaterialLibrary.Shipped);
-                return report.Stops is [var stop, ..]
+                return runs.Before(job.Job, [off]).Stops is [var stop, ..]
                     ? Refusal.Invalid(stop.Reason)
                     : new Done(bench.File(job, new MaterialUsed(off, partId), WorkStage.Fix, r => r with { Minutes = 1 }).Words);
             }

@@ -62,7 +62,7 @@ public sealed class RunDesk(
             run.SecondsOn(on.Index, now),
             work,
             run.TimerId is { } id ? timers.Find(id) : null,
-            Before(job, on)
+            on.Materials.Count == 0 ? new SequenceReport([], []) : Before(job, on.Materials)
         );
     }
 
@@ -73,6 +73,10 @@ public sealed class RunDesk(
             .Select(r => r.Body is MaterialUsed used ? new MaterialMoment(used.Done, r.At) : null)
             .OfType<MaterialMoment>()
             .ToList();
+
+    /// <summary>What the material check says of next steps, after all that is on the unit.</summary>
+    public SequenceReport Before(Job job, IReadOnlyList<SequenceStep> next) =>
+        UnitMaterials.Before(OnUnit(job), next, time.GetUtcNow(), MaterialLibrary.Shipped);
 
     /// <summary>Modifications of a unit, over all its jobs.</summary>
     public IReadOnlyList<Modification> Modifications(Job job) =>
@@ -193,8 +197,7 @@ public sealed class RunDesk(
             {
                 if (what is not ({ Rinse: true } or { Dry: > 0 and <= RepairDesk.MostMinutes } or { Agent: not null }))
                     return Refusal.Invalid("Say what was put on and where, that it was rinsed, or how many minutes it dried.");
-                var report = UnitMaterials.Before(OnUnit(job.Job), [what], time.GetUtcNow(), MaterialLibrary.Shipped);
-                if (report.Stops is [var stop, ..])
+                if (Before(job.Job, [what]).Stops is [var stop, ..])
                     return Refusal.Invalid(stop.Reason);
                 return new Done(bench.File(job, new MaterialUsed(what), WorkStage.Fix, r => r with { Minutes = 0 }).Words);
             }
@@ -277,11 +280,6 @@ public sealed class RunDesk(
 
     private Deed<Done> With(long number, string? once, Func<OpenJob, RunSheet, Deed<Done>> work) =>
         bench.On<Done>(number, once, job => Open(job.Job, job.Model.Profile) is { } sheet ? work(job, sheet) : Refusal.Missing);
-
-    private SequenceReport Before(Job job, RunStep step) =>
-        step.Materials.Count == 0
-            ? new SequenceReport([], [])
-            : UnitMaterials.Before(OnUnit(job), step.Materials, time.GetUtcNow(), MaterialLibrary.Shipped);
 
     private static string? Doubt(RunSheet sheet) =>
         sheet.Materials.Steps.FirstOrDefault(s => s.Verdict == MaterialVerdict.Never) is { } never
