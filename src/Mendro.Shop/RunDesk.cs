@@ -89,7 +89,7 @@ public sealed class RunDesk(
             once,
             job =>
             {
-                if (library.FindMethod(method) is not { } known || PartOf(job.Model.Profile, part, known) is null)
+                if (library.FindMethod(method) is not { } known || PartOf(job.Model.Profile, part, known) is null || known.For?.Contains(job.Model.Profile.Kind) == false)
                     return Refusal.Missing;
                 if (known.Place is null && RepairLogged.Make(job.Model, part, method) is null)
                     return Refusal.Invalid("That method does not go with that part.");

@@ -120,6 +120,8 @@ public sealed class RunModel(JobStore jobs, BenchDesk desk, RunDesk runs, Repair
         {
             Method = Library.FindMethod(MethodId ?? "");
             Part = Method?.Place is { } place ? new Part("", place, "place") : View.Profile.FindPart(PartId ?? "");
+            if ((MethodId is { Length: > 0 } && Method is null) || (PartId is { Length: > 0 } && Method?.Place is null && Part is null))
+                return false;
             if (Method?.Place is null && Part is not null && Method is not null && RepairLogged.Make(View.Model, Part.Id, Method.Id) is null)
                 return false;
         }
