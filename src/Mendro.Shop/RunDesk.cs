@@ -89,7 +89,10 @@ public sealed class RunDesk(
             once,
             job =>
             {
-                if (library.FindMethod(method) is not { } known || PartOf(job.Model.Profile, part, known) is null || known.For?.Contains(job.Model.Profile.Kind) == false)
+                var profile = job.Model.Profile;
+                if (library.FindMethod(method) is not { } known || PartOf(profile, part, known) is null)
+                    return Refusal.Missing;
+                if (known.For?.Contains(profile.Kind) == false)
                     return Refusal.Missing;
                 if (known.Place is null && RepairLogged.Make(job.Model, part, method) is null)
                     return Refusal.Invalid("That method does not go with that part.");
