@@ -21,15 +21,14 @@ const browser = await chromium.launch({
   args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--no-first-run'],
 });
 // Last, for they change the job: a method under way, with its timer in the strip.
-views.push(['run-sheet', '/Jobs/123/Run?part=switch&method=flush-switch', { keys: ['n', 'n', 'n', 'n'] }]);
+views.push(['run-sheet', '/Jobs/123/Run?part=switch&method=flush-switch', { keys: ['n', 'n', 'n'] }]);
 if (process.argv[3]) views.push(['first-hour', process.argv[3] + '/']);
 for (const [name, path, options = {}] of views) {
   const context = await browser.newContext({ viewport: options.viewport ?? { width: 1280, height: 800 } });
   const page = await context.newPage();
   await page.goto(path.startsWith('http') ? path : address + path, { waitUntil: 'networkidle' });
   for (const key of options.keys ?? []) {
-    await page.keyboard.press(key);
-    await page.waitForLoadState('networkidle');
+    await Promise.all([page.waitForEvent('load'), page.keyboard.press(key)]);
   }
   await page.screenshot({ path: join(folder, `${name}.png`) });
   await context.close();

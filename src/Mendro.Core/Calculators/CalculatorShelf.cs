@@ -13,6 +13,7 @@ public static class CalculatorShelf
         .. MixtureCalculators.All,
         .. SolderCalculators.All,
         .. ProofCalculators.All,
+        .. StageCalculators.All,
     ];
 
     /// <summary>Finds a calculator by name.</summary>
