@@ -12,7 +12,9 @@ const pages = [
   '/Patterns', '/Calculators',
   '/Calculators/adapter?kind=dc&volts=12&amps=1&polarity=centre-positive&needKind=dc&needVolts=9&needAmps=0.85&needPolarity=centre-negative',
   '/Jobs/123/Compare', '/Jobs/123/Supply', '/Jobs/142/Contacts', '/Models/harrow-quartet/Good', '/Practice', '/Jobs/900001/Find',
-  '/Practice/900001', '/Models/Edit/harrow-duet', '/Models/Import',
+  '/Practice/900001', '/Models/Edit/harrow-duet', '/Models/Import', '/Jobs/123/Run?part=switch&method=polish-switch',
+  '/Jobs/124/Run?method=composite-follower', '/Jobs/129/Ladder?part=edge&seen=dark', '/Jobs/123/Materials', '/Jobs/124/Wiring?part=connector',
+  '/Methods?kind=power-switch', '/Methods/flush-switch', '/Pins?package=quad-64&pin=18', '/Drivers', '/Calculators/solder',
 ];
 
 // One page without frames needs none of the blank pages the builder opens to join the frames' results.

@@ -1,6 +1,8 @@
 // Fix from the screws to the check: run sheet, timer over a restart, ladder, consent, what is on the unit.
 import { test, expect } from './shop.mjs';
 
+test.use({ own: 'fix' });
+
 // A key is heard once the page's scripts have run.
 const key = async (page, letter) => {
   await page.waitForLoadState();

@@ -60,7 +60,10 @@ export const test = base.extend({
   demo: [true, { option: true, scope: 'worker' }],
   // The invented models; without them the shop begins with the builds alone.
   models: [true, { option: true, scope: 'worker' }],
-  shop: [async ({ demo, models }, use) => {
+  // Tests that change much, or end the server, name a shop of their own.
+  own: ['', { option: true, scope: 'worker' }],
+  shop: [async ({ demo, models, own }, use) => {
+    void own;
     const shop = await start(demo, models);
     await use(shop);
     shop.stop();
