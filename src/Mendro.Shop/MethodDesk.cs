@@ -24,8 +24,8 @@ public sealed class MethodDesk(MethodStore methods, ModelShelf models, Ledger le
 {
     private readonly Lock _making = new();
     private string _said = "";
-    private IReadOnlyDictionary<(MethodId Method, string Kind), MethodTally> _tallies =
-        new Dictionary<(MethodId Method, string Kind), MethodTally>();
+    private readonly HashSet<long> _counted = [];
+    private MethodBook _book = new();
 
     /// <summary>Longest name, characters.</summary>
     public const int LongestName = 80;
@@ -35,25 +35,48 @@ public sealed class MethodDesk(MethodStore methods, ModelShelf models, Ledger le
     {
         lock (_making)
         {
-            var shipped = TradeLibrary.Shipped.Methods;
-            var own = methods.All().GroupBy(m => m.Method.Id).Select(g => g.Last()).ToList();
-            var tallies = MethodLearning.Tally(Outcomes());
-            // What says the same as before makes nothing to be worked out anew.
-            var said = string.Join(
-                ';',
-                own.Select(o => FormattableString.Invariant($"{o.Method.Id} {o.Version} {o.Retired}"))
-                    .Concat(tallies.Select(t => $"{t.Key} {t.Value}").Order(StringComparer.Ordinal))
-            );
-            if (said == _said)
-                return;
-            _said = said;
-            var offered = own.Where(o => !o.Retired).Select(o => o.Method);
-            library.UseMethods(
-                MethodLearning.Apply(shipped.Concat(offered), tallies),
-                own.Where(o => o.Retired).Select(o => o.Method).ToList()
-            );
-            _tallies = tallies;
+            _book = new MethodBook();
+            _counted.Clear();
+            Count(methods.Repairs());
+            Use();
         }
+    }
+
+    /// <summary>A job was closed: what came of its repairs counts from now on.</summary>
+    public void Closed(long number)
+    {
+        lock (_making)
+        {
+            var repairs = methods.Repairs(number);
+            // Closed for the second time: what it said before is not to be counted on.
+            if (repairs.Any(r => _counted.Contains(r.Job)))
+            {
+                _book = new MethodBook();
+                _counted.Clear();
+                repairs = methods.Repairs();
+            }
+
+            Count(repairs);
+            Use();
+        }
+    }
+
+    /// <summary>Gives the library what the shop has and has learned, when it says something new.</summary>
+    private void Use()
+    {
+        var shipped = TradeLibrary.Shipped.Methods;
+        var own = methods.All().GroupBy(m => m.Method.Id).Select(g => g.Last()).ToList();
+        var offered = MethodLearning.Apply(shipped.Concat(own.Where(o => !o.Retired).Select(o => o.Method)), _book.Tallies);
+        // What says the same as before makes nothing to be worked out anew.
+        var said = string.Join(
+            ';',
+            own.Select(o => FormattableString.Invariant($"{o.Method.Id} {o.Version} {o.Retired}"))
+                .Concat(offered.SelectMany(m => m.Cures.Select(c => FormattableString.Invariant($"{m.Id} {c.Success}"))))
+        );
+        if (said == _said)
+            return;
+        _said = said;
+        library.UseMethods(offered, own.Where(o => o.Retired).Select(o => o.Method).ToList());
     }
 
     /// <summary>Methods of a kind of part, gentlest first.</summary>
@@ -69,7 +92,7 @@ public sealed class MethodDesk(MethodStore methods, ModelShelf models, Ledger le
                 return new MethodLine(
                     m,
                     plain.Cures.Where(c => c.Kind == partKind).Max(c => c.Success),
-                    _tallies.GetValueOrDefault((m.Id, partKind)),
+                    Tally(m.Id, partKind),
                     m.Id == usual,
                     known is null
                 );
@@ -174,9 +197,21 @@ public sealed class MethodDesk(MethodStore methods, ModelShelf models, Ledger le
         return Enumerable.Range(1, 1000).Select(n => (MethodId)$"own-{basis}-{n}").First(id => !taken.Contains(id));
     }
 
-    private IEnumerable<JobOutcome> Outcomes() =>
-        methods
-            .Repairs()
+    private MethodTally? Tally(MethodId method, string partKind)
+    {
+        lock (_making)
+            return _book.Tallies.GetValueOrDefault((method, partKind));
+    }
+
+    private void Count(IReadOnlyList<ClosedRepair> repairs)
+    {
+        foreach (var job in Outcomes(repairs))
+            _book.Add(job);
+        _counted.UnionWith(repairs.Select(r => r.Job));
+    }
+
+    private IEnumerable<JobOutcome> Outcomes(IReadOnlyList<ClosedRepair> repairs) =>
+        repairs
             .GroupBy(r => r.Job)
             .Select(g =>
             {

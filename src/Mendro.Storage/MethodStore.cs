@@ -90,7 +90,8 @@ public sealed class MethodStore(ShopDatabase database, TimeProvider time)
         );
 
     /// <summary>Repairs of closed jobs as they were filed, in the order in which the jobs were closed.</summary>
-    public IReadOnlyList<ClosedRepair> Repairs() =>
+    /// <param name="number">Number of the one job that is asked for; null for all.</param>
+    public IReadOnlyList<ClosedRepair> Repairs(long? number = null) =>
         database.Read(connection =>
             connection
                 .Query<(string Model, long Version, string Serial, long Job, string Ending, string Stated, string Payload)>(
@@ -98,9 +99,10 @@ public sealed class MethodStore(ShopDatabase database, TimeProvider time)
                     SELECT j.profile_id, j.profile_version, j.serial, j.id, j.ending, j.stated_reason, r.payload
                     FROM bench_records r JOIN jobs j ON j.id = r.job_id
                     WHERE r.kind = 'repair' AND r.withdrawn_at IS NULL AND j.closed_at IS NOT NULL AND j.deleted_at IS NULL
-                      AND j.practice_seed IS NULL
+                      AND j.practice_seed IS NULL AND (@number IS NULL OR j.number = @number)
                     ORDER BY j.closed_at, j.id, r.seq, r.id
-                    """
+                    """,
+                    new { number }
                 )
                 .Select(r =>
                     RecordKinds.Read("repair", 1, r.Payload) is RepairLogged { Claimed: not true } repair

@@ -67,9 +67,10 @@ public sealed class MethodDeskTests : IDisposable
     [Fact]
     public void Closed_jobs_move_the_success_and_a_come_back_counts_against()
     {
+        var last = 0L;
         void Closed(string serial, string method)
         {
-            var number = _shop.TakeIn(fails: "power-light");
+            var number = last = _shop.TakeIn(fails: "power-light");
             _shop.Jobs.SaveIntake(_shop.Jobs.Find(number)! with { Serial = serial }, "Ilka Dorn", "");
             _shop.Repairs.Log(new RepairOrder(number, "switch", method)).Done.ShouldNotBeNull();
             _shop.AllWork(number, proving: true);
@@ -85,6 +86,11 @@ public sealed class MethodDeskTests : IDisposable
         // 0.72 worth 20 cases and 2 of 2.
         Line().Learned.ShouldBe((0.72 * 20 + 2) / 22, 1e-9);
         Closed("H4-2", "polish-switch");
+        // Counted on at the close, as a whole count would have it, and not twice.
+        _desk.Closed(last);
+        (Line().Tally!.Held, Line().Tally!.Failed).ShouldBe((1, 1));
+        _desk.Closed(last);
+        (Line().Tally!.Held, Line().Tally!.Failed).ShouldBe((1, 1));
         _desk.Refresh();
         (Line().Tally!.Held, Line().Tally!.Failed).ShouldBe((1, 1));
     }

@@ -28,6 +28,9 @@ CREATE TABLE shop_methods (
   UNIQUE (method_id, version)
 );
 
+-- What the methods learn from, without a walk over all records.
+CREATE INDEX bench_records_repairs ON bench_records (job_id, seq) WHERE kind = 'repair' AND withdrawn_at IS NULL;
+
 -- All jobs of one unit are found by its serial number.
 CREATE INDEX jobs_serial ON jobs (serial, profile_id) WHERE serial <> '';
 

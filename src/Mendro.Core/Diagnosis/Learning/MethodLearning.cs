@@ -34,35 +34,17 @@ public static class MethodLearning
     /// <summary>Cases that the library's figure is worth.</summary>
     public const double Strength = 20;
 
+    // Hundredths: in a large shop one more case then moves nothing, and nothing has to be worked out anew.
+    private const int Digits = 2;
+
     /// <summary>Tallies by method and kind of part.</summary>
     /// <param name="jobs">Closed jobs in the order in which they were closed.</param>
     public static IReadOnlyDictionary<(MethodId Method, string Kind), MethodTally> Tally(IEnumerable<JobOutcome> jobs)
     {
-        var tallies = new Dictionary<(MethodId, string), MethodTally>();
-        // What counted as held on a part of a unit, until it comes back.
-        var standing = new Dictionary<(string Unit, PartId Part), RepairMade>();
-        void Count(RepairMade repair, int held, int failed)
-        {
-            var key = (repair.Method, repair.Kind);
-            var now = tallies.GetValueOrDefault(key) ?? new MethodTally(0, 0);
-            tallies[key] = new MethodTally(now.Held + held, now.Failed + failed);
-        }
-
+        var book = new MethodBook();
         foreach (var job in jobs)
-        foreach (var part in job.Repairs.GroupBy(r => r.Part))
-        {
-            var made = part.ToList();
-            if (standing.Remove((job.Unit, part.Key), out var before))
-                Count(before, -1, 1);
-            foreach (var repair in made.SkipLast(1))
-                Count(repair, 0, 1);
-            var last = made[^1];
-            Count(last, job.Cured ? 1 : 0, job.Cured ? 0 : 1);
-            if (job.Cured)
-                standing[(job.Unit, part.Key)] = last;
-        }
-
-        return tallies;
+            book.Add(job);
+        return book.Tallies;
     }
 
     /// <summary>Success with the shop's cases added: the mean of the Beta after them.</summary>
@@ -82,11 +64,49 @@ public static class MethodLearning
                     {
                         Cures = m
                             .Cures.Select(c =>
-                                tallies.TryGetValue((m.Id, c.Kind), out var tally) ? c with { Success = Success(c.Success, tally) } : c
+                                tallies.TryGetValue((m.Id, c.Kind), out var tally)
+                                    ? c with { Success = Math.Round(Success(c.Success, tally), Digits) }
+                                    : c
                             )
                             .ToList(),
                     }
                     : m
             )
             .ToList();
+}
+
+/// <summary>The tallies of a shop, written on job by job as they are closed. Not for several threads at a time.</summary>
+public sealed class MethodBook
+{
+    private readonly Dictionary<(MethodId Method, string Kind), MethodTally> _tallies = [];
+
+    // What counted as held on a part of a unit, until it comes back.
+    private readonly Dictionary<(string Unit, PartId Part), RepairMade> _standing = [];
+
+    /// <summary>Tallies by method and kind of part.</summary>
+    public IReadOnlyDictionary<(MethodId Method, string Kind), MethodTally> Tallies => _tallies;
+
+    /// <summary>Counts a job that was closed after all those before.</summary>
+    public void Add(JobOutcome job)
+    {
+        foreach (var part in job.Repairs.GroupBy(r => r.Part))
+        {
+            var made = part.ToList();
+            if (_standing.Remove((job.Unit, part.Key), out var before))
+                Count(before, -1, 1);
+            foreach (var repair in made.SkipLast(1))
+                Count(repair, 0, 1);
+            var last = made[^1];
+            Count(last, job.Cured ? 1 : 0, job.Cured ? 0 : 1);
+            if (job.Cured)
+                _standing[(job.Unit, part.Key)] = last;
+        }
+    }
+
+    private void Count(RepairMade repair, int held, int failed)
+    {
+        var key = (repair.Method, repair.Kind);
+        var now = _tallies.GetValueOrDefault(key) ?? new MethodTally(0, 0);
+        _tallies[key] = new MethodTally(now.Held + held, now.Failed + failed);
+    }
 }

@@ -65,7 +65,7 @@ public sealed class HandOverModel(
             done =>
             {
                 // What came of its repairs counts for the methods from now on.
-                methods.Refresh();
+                methods.Closed(Number);
                 TempData["Said"] = done.Words;
                 return ToJob("Sheet");
             }
