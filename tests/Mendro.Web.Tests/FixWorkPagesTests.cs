@@ -112,6 +112,7 @@ public sealed class FixWorkPagesTests : IDisposable
     [InlineData("/Pins?package=dip-28&pin=99", "legs 1 to 28")]
     [InlineData("/Pins?package=teapot", "Say the package as")]
     [InlineData("/Pins?model=pellin-atrium&at=auth&pin=4", "Leg 4 of 16")]
+    [InlineData("/Pins?model=pellin-atrium&at=auth&pin=4", "P1: 26 mm left; U1 U2: 60 mm left")]
     [InlineData("/Pins?model=pellin-atrium&at=connector&pin=3", "place 2: A0")]
     public async Task A_leg_or_contact_is_found(string address, string words)
     {
