@@ -59,14 +59,14 @@ public sealed class FitTests
         var bodies = plan.Placements.Select(p => (Placement: p, Shape: Shape(p.Body))).ToList();
         foreach (var (placed, body) in bodies)
         {
-            outline.Buffer(1e-6).Covers(body).ShouldBeTrue(placed.Refdes);
+            outline.Buffer(1e-5).Covers(body).ShouldBeTrue(placed.Refdes);
             foreach (var part in task.Board.Parts ?? [])
-                body.Distance(Shape(part.Polygon)).ShouldBeGreaterThanOrEqualTo(0.3 - 1e-6, placed.Refdes);
+                body.Distance(Shape(part.Polygon)).ShouldBeGreaterThanOrEqualTo(0.3 - 1e-5, placed.Refdes);
             foreach (var other in task.Board.Capacitors!.Where(c => c.Refdes != placed.Refdes))
             foreach (var pad in (IReadOnlyList<double>[])[other.Pads.Plus, other.Pads.Minus])
-                body.Distance(Plane.CreatePoint(new Coordinate(pad[0], pad[1]))).ShouldBeGreaterThanOrEqualTo(0.3 - 1e-6);
+                body.Distance(Plane.CreatePoint(new Coordinate(pad[0], pad[1]))).ShouldBeGreaterThanOrEqualTo(0.3 - 1e-5);
             foreach (var (second, shape) in bodies.Where(b => b.Placement.Refdes != placed.Refdes))
-                body.Distance(shape).ShouldBeGreaterThanOrEqualTo(0.3 - 1e-6, $"{placed.Refdes} {second.Refdes}");
+                body.Distance(shape).ShouldBeGreaterThanOrEqualTo(0.3 - 1e-5, $"{placed.Refdes} {second.Refdes}");
             foreach (var zone in task.Board.Zones ?? [])
                 if (body.Buffer(-DiscError).Intersects(Shape(zone.Polygon)))
                     placed.Top.ShouldBeLessThanOrEqualTo(zone.ClearanceMm + 1e-9);
