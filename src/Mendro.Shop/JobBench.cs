@@ -1,6 +1,7 @@
 using Mendro.Core.Diagnosis;
 using Mendro.Core.Evidence;
 using Mendro.Core.Jobs;
+using Mendro.Core.Profiles;
 using Mendro.Core.Proving;
 using Mendro.Storage;
 
@@ -64,6 +65,9 @@ public sealed class JobBench(JobStore jobs, BenchRecordStore records, ModelShelf
                 : "This practice unit is put away."
         : job.PracticeSeed is not null && !practice ? "A practice unit is worked on under Find and Fix."
         : null;
+
+    /// <summary>The function that is worked on, by the records that hold; null when none fails.</summary>
+    internal DeviceFunction? Target(OpenJob open) => UnitDiagnosis.ChooseTarget(open.Model, BenchRecord.Events(records.Of(open.Job.Id)));
 
     /// <summary>Files a record.</summary>
     /// <param name="open">The job.</param>

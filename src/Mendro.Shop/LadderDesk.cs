@@ -61,10 +61,10 @@ public sealed class LadderDesk(JobBench bench, BenchRecordStore records, RunDesk
                     var put = new SequenceStep(agent, ladder.Surface);
                     if (runs.Before(job.Job, [put]).Stops is [var stop, ..])
                         return Refusal.Invalid(stop.Reason);
-                    bench.File(job, new MaterialUsed(put, partId), WorkStage.Fix, r => r with { Minutes = 0 });
+                    bench.File(job, new MaterialUsed(put, partId), WorkStage.Fix);
                 }
 
-                var target = works is null ? null : Target(job);
+                var target = works is null ? null : bench.Target(job);
                 var filed = bench.File(job, new RungDone(partId, ladder.Id, rungId, swabClean, works), WorkStage.Fix);
                 List<JobStep> steps = [JobStep.Repaired];
                 if (target is not null && FunctionTrial.Make(job.Model, target.Id, works == true, null) is { } trial)
@@ -98,6 +98,4 @@ public sealed class LadderDesk(JobBench bench, BenchRecordStore records, RunDesk
 
     private IReadOnlyList<MaterialAgent> Residue(Job job, ContactLadder ladder) =>
         MaterialCheck.Residue(UnitMaterials.Sequence(runs.OnUnit(job), time.GetUtcNow()), ladder.Surface, MaterialLibrary.Shipped);
-
-    private DeviceFunction? Target(OpenJob job) => UnitDiagnosis.ChooseTarget(job.Model, BenchRecord.Events(records.Of(job.Job.Id)));
 }

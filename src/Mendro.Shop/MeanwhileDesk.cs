@@ -12,10 +12,8 @@ public sealed class MeanwhileDesk(JobStore jobs, BenchDesk desk)
     /// over.</summary>
     /// <param name="minutes">Minutes of the wait.</param>
     /// <param name="but">Number of the job that waits.</param>
-    public IReadOnlyList<NextLine> Fitting(double minutes, long but)
-    {
-        return NextLine.Rank(Known().Where(v => v.Job.Number != but)).Where(l => l.Minutes is { } takes && takes <= minutes).ToList();
-    }
+    public IReadOnlyList<NextLine> Fitting(double minutes, long but) =>
+        NextLine.Rank(Known().Where(v => v.Job.Number != but)).Where(l => l.Minutes is { } takes && takes <= minutes).ToList();
 
     /// <summary>Drivers that the best moves of all units on the bench need, each with the jobs that need it, the most needed first.</summary>
     public IReadOnlyList<(string Driver, IReadOnlyList<Job> Jobs)> Drivers() =>

@@ -83,12 +83,13 @@ public sealed class MethodDesk(MethodStore methods, ModelShelf models, Ledger le
     public IReadOnlyList<MethodLine> Of(string partKind)
     {
         var usual = methods.Usual().GetValueOrDefault(partKind);
+        var own = methods.All();
         return library
             .MethodsFor(partKind)
             .Select(m =>
             {
                 var known = TradeLibrary.Shipped.FindMethod(m.Id);
-                var plain = known ?? methods.All().Last(o => o.Method.Id == m.Id).Method;
+                var plain = known ?? own.Last(o => o.Method.Id == m.Id).Method;
                 return new MethodLine(
                     m,
                     plain.Cures.Where(c => c.Kind == partKind).Max(c => c.Success),

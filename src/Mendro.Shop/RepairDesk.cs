@@ -84,7 +84,7 @@ public sealed class RepairDesk(
 
                 if (WantsConsent(job, order.Part, order.Method) is { } unasked)
                     return Refusal.Invalid(unasked);
-                var target = order.WorksNow is null ? null : Target(job);
+                var target = order.WorksNow is null ? null : bench.Target(job);
                 var cause = order.Cause is { Length: > 0 } mode ? CauseSeen.Make(job.Model, order.Part, mode, true) : null;
                 // Other units are weighed behind the answer: the note survives a crash in between.
                 if (cause is not null)
@@ -112,7 +112,7 @@ public sealed class RepairDesk(
                 }
 
                 bench.Settle(job, steps);
-                return new RepairFiled(filed.Words, cause is not null, Target(job) is not null);
+                return new RepairFiled(filed.Words, cause is not null, bench.Target(job) is not null);
             },
             practice: true
         );
@@ -156,8 +156,6 @@ public sealed class RepairDesk(
             )
             .OfType<Probe>()
             .FirstOrDefault();
-
-    private DeviceFunction? Target(OpenJob job) => UnitDiagnosis.ChooseTarget(job.Model, BenchRecord.Events(records.Of(job.Job.Id)));
 
     /// <summary>Notes that the unit is closed up again.</summary>
     public Deed<FiledEntry> CloseUp(long number, string? once = null) =>

@@ -141,7 +141,7 @@ public sealed class RunDesk(
                 {
                     // A drying counts as long as it really took.
                     var told = done.Dry is null ? done : new SequenceStep(Dry: Math.Round(sheet.StepSeconds / 60, 1));
-                    bench.File(job, new MaterialUsed(told, sheet.Part.Id), WorkStage.Fix, r => r with { Minutes = 0 });
+                    bench.File(job, new MaterialUsed(told, sheet.Part.Id), WorkStage.Fix);
                 }
 
                 var said = (touches ?? "").Trim();
@@ -202,7 +202,7 @@ public sealed class RunDesk(
                     return Refusal.Invalid("Say what was put on and where, that it was rinsed, or how many minutes it dried.");
                 if (Before(job.Job, [what]).Stops is [var stop, ..])
                     return Refusal.Invalid(stop.Reason);
-                return new Done(bench.File(job, new MaterialUsed(what), WorkStage.Fix, r => r with { Minutes = 0 }).Words);
+                return new Done(bench.File(job, new MaterialUsed(what), WorkStage.Fix).Words);
             }
         );
 

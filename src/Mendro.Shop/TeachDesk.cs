@@ -16,6 +16,10 @@ public sealed class TeachDesk(
     TradeLibrary library
 )
 {
+    private static readonly Refusal NotOwn = Refusal.Invalid(
+        "This unit stands on a build that ships. Give it a model of its own first, then teach that."
+    );
+
     /// <summary>Records a step of opening while it is done: the model knows it, and on this unit it is done.</summary>
     public Deed<Done> TeachStep(long number, StepSeen seen, string? once = null) =>
         bench.On<Done>(
@@ -23,29 +27,17 @@ public sealed class TeachDesk(
             once,
             job =>
             {
-                var (latest, version) = profiles.Latest(job.Job.ProfileId)!.Value;
+                var (latest, version) = Latest(job);
                 if (!ModelDesk.IsOwn(latest))
-                    return Refusal.Invalid("This unit stands on a build that ships. Give it a model of its own first, then teach that.");
+                    return NotOwn;
                 var done = UnitApart.Of(latest, records.Of(job.Job.Id).Select(r => r.Body)).Done.Select(s => s.Id).ToList();
                 var read = StepTeaching.Of(latest, library, seen, done);
                 if (!read.IsOk)
                     return Refusal.Invalid(read.Problem);
-                var made = profiles.Save(read.Value.Profile);
-                teachings.Add(
-                    new TeachingEntry
-                    {
-                        JobId = job.Job.Id,
-                        ProfileId = latest.Id,
-                        VersionBefore = version,
-                        VersionAfter = made,
-                        Line = $"step {seen.Name.Trim()}",
-                        Words = read.Value.Words,
-                    }
-                );
-                jobs.MoveToVersion(job.Job.Id, made);
+                var taught = Keep(job, read.Value.Profile, Entry(job, latest, version, $"step {seen.Name.Trim()}", read.Value.Words));
                 if (bench.Find(number) is { } moved)
                     bench.File(moved, new StepTaken(read.Value.Step, false));
-                return new Done($"{latest.FullName} knows now: {read.Value.Words}");
+                return taught;
             }
         );
 
@@ -59,31 +51,20 @@ public sealed class TeachDesk(
             once,
             job =>
             {
-                // Taught on the latest version, not on the job's: two who teach at once both keep theirs.
-                var (latest, version) = profiles.Latest(job.Job.ProfileId)!.Value;
+                var (latest, version) = Latest(job);
                 if (!ModelDesk.IsOwn(latest))
-                    return Refusal.Invalid("This unit stands on a build that ships. Give it a model of its own first, then teach that.");
+                    return NotOwn;
                 var read = Teaching.Read(latest, library, line);
                 if (!read.IsOk)
                     return Refusal.Invalid(read.Problem);
-                var entry = new TeachingEntry
-                {
-                    JobId = job.Job.Id,
-                    ProfileId = latest.Id,
-                    VersionBefore = version,
-                    Line = line.Trim(),
-                    Words = read.Value.Words,
-                };
+                var entry = Entry(job, latest, version, line.Trim(), read.Value.Words);
                 if (read.Value.Profile is not { } taught)
                 {
                     teachings.Add(entry);
                     return new Done($"Kept as a suggestion for {latest.FullName}: {read.Value.Words}");
                 }
 
-                var made = profiles.Save(taught);
-                teachings.Add(entry with { VersionAfter = made });
-                jobs.MoveToVersion(job.Job.Id, made);
-                return new Done($"{latest.FullName} knows now: {read.Value.Words}");
+                return Keep(job, taught, entry);
             }
         );
 
@@ -116,4 +97,26 @@ public sealed class TeachDesk(
                 return new Done($"Taken back: {last.Words}");
             }
         );
+
+    /// <summary>The latest version of a job's model, not the job's: two who teach at once both keep theirs.</summary>
+    private (DeviceProfile Profile, long Version) Latest(OpenJob job) => profiles.Latest(job.Job.ProfileId)!.Value;
+
+    private static TeachingEntry Entry(OpenJob job, DeviceProfile latest, long version, string line, string words) =>
+        new()
+        {
+            JobId = job.Job.Id,
+            ProfileId = latest.Id,
+            VersionBefore = version,
+            Line = line,
+            Words = words,
+        };
+
+    /// <summary>Keeps what was taught as a new version, and moves the job to it.</summary>
+    private Done Keep(OpenJob job, DeviceProfile taught, TeachingEntry entry)
+    {
+        var made = profiles.Save(taught);
+        teachings.Add(entry with { VersionAfter = made });
+        jobs.MoveToVersion(job.Job.Id, made);
+        return new Done($"{taught.FullName} knows now: {entry.Words}");
+    }
 }

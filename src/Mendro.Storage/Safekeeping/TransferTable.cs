@@ -40,6 +40,7 @@ internal sealed record TransferTable(string Name, string File, string Order, str
         new("timers", "timers", "id"),
         new("runs", "runs", "id"),
         new("shop_methods", "shop-methods", "id"),
+        new("usual_methods", "usual-methods", "part_kind"),
         new("contact_marks", "contact-marks", "id"),
         new("stand_in_truths", "stand-in-truths", "job_id"),
     ];

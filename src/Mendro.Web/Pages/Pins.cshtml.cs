@@ -46,9 +46,9 @@ public sealed class PinsModel(ModelShelf models) : PageModel
     /// <summary>Shows it.</summary>
     public IActionResult OnGet()
     {
-        if (Model is { Length: > 0 } && models.Latest(Model) is not { } latest)
+        var profile = Model is { Length: > 0 } ? models.Latest(Model)?.Model.Profile : null;
+        if (Model is { Length: > 0 } && profile is null)
             return NotFound();
-        var profile = Model is { Length: > 0 } ? models.Latest(Model)!.Value.Model.Profile : null;
         Connector = profile?.Connectors?.FirstOrDefault(c => c.Id == At);
         Part = Connector is null ? profile?.FindPart(At ?? "") : null;
         if (Part is { Package: { } own })
