@@ -13,7 +13,10 @@ const pages = [
   '/Calculators/adapter?kind=dc&volts=12&amps=1&polarity=centre-positive&needKind=dc&needVolts=9&needAmps=0.85&needPolarity=centre-negative',
   '/Jobs/123/Compare', '/Jobs/123/Supply', '/Jobs/142/Contacts', '/Models/harrow-quartet/Good', '/Practice', '/Jobs/900001/Find',
   '/Practice/900001', '/Models/Edit/harrow-duet', '/Models/Import', '/Jobs/123/Run?part=switch&method=polish-switch',
-  '/Jobs/124/Run?method=composite-follower', '/Jobs/129/Ladder?part=edge&seen=dark', '/Jobs/123/Materials', '/Jobs/124/Wiring?part=connector',
+  '/Jobs/124/Run?method=composite-follower', '/Jobs/129/Ladder?part=edge&seen=dark', '/Jobs/123/Materials',
+  '/Jobs/143/Capacitors?board=main&at=main/C39', '/Jobs/143/Stages', '/Jobs/143/CapacitorList', '/Jobs/143/OldWays?board=main',
+  '/Jobs/143/Placement', '/Jobs/125/BoardDraw', '/Jobs/154/Traces?at=main/V62',
+  '/Jobs/155/Traces?run=crack~cart', '/Jobs/154/Jumpers', '/Jobs/133/Starts?function=power-light', '/Capacitors', '/Jobs/124/Wiring?part=connector',
   '/Methods?kind=power-switch', '/Methods/flush-switch', '/Pins?package=quad-64&pin=18', '/Drivers', '/Calculators/solder',
 ];
 

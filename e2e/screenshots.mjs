@@ -9,8 +9,7 @@ const folder = join(dirname(fileURLToPath(import.meta.url)), '../docs/screenshot
 const views = [
   ['bench', '/'], ['intake', '/Intake?Form.Profile=harrow-quartet'], ['find', '/Jobs/123/Find'],
   ['find-phone', '/Jobs/123/Find', { viewport: { width: 390, height: 780 } }], ['fix', '/Jobs/123/Fix?part=switch'], ['prove', '/Jobs/133/Prove'],
-  ['hand-over', '/Jobs/128/HandOver'], ['sheet', '/Jobs/103/Sheet'], ['builds', '/Intake?Form.Profile=pocket+thing+blue'], ['teach', '/Jobs/123/Teach'],
-  ['swaps', '/Jobs/149/Swaps'], ['why', '/Jobs/123/Why'],
+  ['hand-over', '/Jobs/128/HandOver'], ['builds', '/Intake?Form.Profile=pocket+thing+blue'],
   ['model-check', '/Models/dovrel-sextant/Check'], ['taking-apart', '/Jobs/123/Apart?to=main'],
   ['ladder', '/Jobs/129/Ladder?part=edge&seen=dark'],
   ['calculators', '/Calculators/rectified?acVolts=9&current=0.5&farads=2200u&job=127'], ['contacts', '/Jobs/129/Contacts'],
@@ -21,6 +20,14 @@ const browser = await chromium.launch({
   args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--no-first-run'],
 });
 // Last, for they change the job: a method under way, with its timer in the strip.
+views.push(
+  ['capacitors', '/Jobs/143/Capacitors?board=main', { keys: ['p'], after: '.rb-planned', then: '/Jobs/143/Capacitors?board=main&at=main/C38' }],
+  ['stages', '/Jobs/143/Stages', { keys: ['b'] }],
+);
+views.push(
+  ['board-map', '/Jobs/154/Traces', { press: ['n'] }],
+  ['jumpers', '/Jobs/154/Jumpers'],
+);
 views.push(['run-sheet', '/Jobs/123/Run?part=switch&method=flush-switch', { keys: ['n', 'n', 'n'] }]);
 if (process.argv[3]) views.push(['first-hour', process.argv[3] + '/']);
 for (const [name, path, options = {}] of views) {
@@ -29,6 +36,14 @@ for (const [name, path, options = {}] of views) {
   await page.goto(path.startsWith('http') ? path : address + path, { waitUntil: 'networkidle' });
   for (const key of options.keys ?? []) {
     await Promise.all([page.waitForEvent('load'), page.keyboard.press(key)]);
+  }
+  for (const key of options.press ?? []) {
+    await Promise.all([page.waitForEvent('requestfinished', (request) => request.method() === 'POST'), page.keyboard.press(key)]);
+    await page.waitForLoadState('networkidle');
+  }
+  if (options.after) {
+    await page.waitForSelector(options.after);
+    await page.goto(address + options.then, { waitUntil: 'networkidle' });
   }
   await page.screenshot({ path: join(folder, `${name}.png`) });
   await context.close();

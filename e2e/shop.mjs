@@ -74,6 +74,8 @@ export const test = base.extend({
     page.on('console', (message) => { if (message.type() === 'error' && !page.allowErrors?.test(message.text())) errors.push(message.text()); });
     page.on('pageerror', (error) => errors.push(error.message));
     await use(page);
+    // Nothing is on its way when the browser's context is closed: no post, no stream.
+    if (!page.isClosed()) await page.goto('about:blank');
     expect(errors, 'errors in the browser console').toEqual([]);
   },
 });

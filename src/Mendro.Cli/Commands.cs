@@ -11,7 +11,7 @@ public static class Commands
     private const string Known =
         "diagnose FILE --json; advise --profile FILE --evidence FILE --json; simulate --profile FILE --units N --seed S "
         + "--policy advisor|checklist|oracle --json; calc NAME key=value … --json; casebook FILE [--profiles DIR] --json; understand TEXT --json; "
-        + "materials FILE --json; fit FILE --json; teardown --profile FILE --to ID[,ID…] [--done ID,…] --json; "
+        + "materials FILE --json; fit FILE --json; beeps FILE --json; jumpers FILE --json; teardown --profile FILE --to ID[,ID…] [--done ID,…] --json; "
         + "backup FILE; restore FILE; export DIR; import DIR";
 
     private const long LargestFile = 16 * 1024 * 1024;
@@ -40,6 +40,8 @@ public static class Commands
             "understand" => UnderstandCommand.Run(args[1..], output, error),
             "casebook" => CasebookCommand.Run(args[1..], output, error),
             "materials" => MaterialsCommand.Run(args[1..], output, error),
+            "jumpers" => JumpersCommand.Run(args[1..], output, error),
+            "beeps" => BeepsCommand.Run(args[1..], output, error),
             "fit" => FitCommand.Run(args[1..], output, error),
             "teardown" => TeardownCommand.Run(args[1..], output, error),
             "schema" => Schema(output),
@@ -49,6 +51,20 @@ public static class Commands
             "import" => SafekeepingCommands.Import(args[1..], output, error),
             _ => Refuse(error, $"“{args[0]}” is not a command. Known: {Known}"),
         };
+    }
+
+    /// <summary>Runs a command that answers a file: <c>NAME FILE [--json]</c>.</summary>
+    /// <param name="name">Its name.</param>
+    /// <param name="args">Its arguments.</param>
+    /// <param name="error">Standard error.</param>
+    /// <param name="answer">Answers the text of the file, as JSON when that is true.</param>
+    internal static int OnFile(string name, string[] args, TextWriter error, Func<string, bool, int> answer)
+    {
+        if (args is not [var file, .. var rest] || file.StartsWith("--", StringComparison.Ordinal))
+            return Refuse(error, $"{name} wants a file first: {name} FILE --json");
+        if (CommandOptions.Read(rest, [], out var problem) is not { } options)
+            return Refuse(error, problem!);
+        return ReadText(file, out var text) is { } unreadable ? Refuse(error, unreadable) : answer(text, options.Json);
     }
 
     private static int Schema(TextWriter output)

@@ -10,22 +10,18 @@ internal static class FitCommand
 {
     private static readonly TimeSpan Longest = TimeSpan.FromSeconds(20);
 
-    public static int Run(string[] args, TextWriter output, TextWriter error)
+    public static int Run(string[] args, TextWriter output, TextWriter error) =>
+        Commands.OnFile("fit", args, error, (text, json) => Answer(text, json, output, error));
+
+    private static int Answer(string text, bool json, TextWriter output, TextWriter error)
     {
-        if (args is not [var file, .. var rest] || file.StartsWith("--", StringComparison.Ordinal))
-            return Commands.Refuse(error, "fit wants a file first: fit FILE --json");
-        var options = CommandOptions.Read(rest, [], out var problem);
-        if (options is null)
-            return Commands.Refuse(error, problem!);
-        if (Commands.ReadText(file, out var text) is { } unreadable)
-            return Commands.Refuse(error, unreadable);
         var task = FitFile.Read(text);
         if (!task.IsOk)
             return Commands.Refuse(error, task.Problem!);
         var told = task.Value;
         var puzzle = new FitPuzzle(told.Board, told.Choices, told.AngleStep, told.BendMm, told.GapMm);
         var plan = FitSolver.Solve(puzzle, Longest);
-        if (options.Json)
+        if (json)
         {
             output.WriteLine(JsonSerializer.Serialize(plan, ProfileJson.Options));
             return Commands.Good;

@@ -7,20 +7,16 @@ namespace Mendro.Cli;
 /// <summary><c>materials</c>: what is put on a unit, step by step, checked against surfaces and against each other.</summary>
 internal static class MaterialsCommand
 {
-    public static int Run(string[] args, TextWriter output, TextWriter error)
+    public static int Run(string[] args, TextWriter output, TextWriter error) =>
+        Commands.OnFile("materials", args, error, (text, json) => Answer(text, json, output, error));
+
+    private static int Answer(string text, bool json, TextWriter output, TextWriter error)
     {
-        if (args is not [var file, .. var rest] || file.StartsWith("--", StringComparison.Ordinal))
-            return Commands.Refuse(error, "materials wants a file first: materials FILE --json");
-        var options = CommandOptions.Read(rest, [], out var problem);
-        if (options is null)
-            return Commands.Refuse(error, problem!);
-        if (Commands.ReadText(file, out var text) is { } unreadable)
-            return Commands.Refuse(error, unreadable);
         var steps = MaterialSequence.Read(text, MaterialLibrary.Shipped);
         if (!steps.IsOk)
             return Commands.Refuse(error, steps.Problem!);
         var report = MaterialCheck.Of(steps.Value, MaterialLibrary.Shipped);
-        if (options.Json)
+        if (json)
         {
             output.WriteLine(JsonSerializer.Serialize(report, ProfileJson.Options));
             return Commands.Good;

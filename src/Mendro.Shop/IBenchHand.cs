@@ -18,6 +18,9 @@ public interface IBenchHand
     /// <summary>Moves the tips across one contact of a connector.</summary>
     void ReachContact(JobView view, Connector connector, Contact contact);
 
+    /// <summary>Moves the tips to two points of the boards.</summary>
+    void ReachLine(JobView view, TraceSheet sheet, string a, string b);
+
     /// <summary>Keeps the tips off the board, or lets them follow again.</summary>
     void HoldOff(bool off);
 
@@ -42,6 +45,9 @@ public sealed class NoHand : IBenchHand
 
     /// <inheritdoc/>
     public void ReachContact(JobView view, Connector connector, Contact contact) { }
+
+    /// <inheritdoc/>
+    public void ReachLine(JobView view, TraceSheet sheet, string a, string b) { }
 
     /// <inheritdoc/>
     public void HoldOff(bool off) { }

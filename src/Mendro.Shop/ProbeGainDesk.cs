@@ -57,7 +57,9 @@ public sealed class ProbeGainDesk(ModelShelf models, TradeLibrary library) : IDi
                 key =>
                 {
                     var run = new Run(CancellationTokenSource.CreateLinkedTokenSource(_closing.Token));
-                    run.Task = Task.Run(() => WorkAsync(key, run));
+                    // The page's connection goes with its context, and is closed with the page: this work opens its own.
+                    using (ExecutionContext.SuppressFlow())
+                        run.Task = Task.Run(() => WorkAsync(key, run));
                     return run;
                 }
             )

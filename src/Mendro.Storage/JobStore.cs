@@ -124,6 +124,13 @@ public sealed class JobStore(ShopDatabase database, TimeProvider time)
             }
         );
 
+    /// <summary>Tells the board revision of a unit.</summary>
+    public void SetRevision(JobId id, string revision) =>
+        database.Write(
+            (connection, transaction) =>
+                connection.Execute("UPDATE jobs SET revision = @revision WHERE id = @id", new { id, revision }, transaction)
+        );
+
     /// <summary>Moves a job to where it stands now; the rules of the move are <see cref="JobLife"/>'s.</summary>
     /// <param name="job">The job as it was.</param>
     /// <param name="to">Where it stands now.</param>

@@ -43,6 +43,9 @@ public static class ShopServices
                     typeof(TimerStore),
                     typeof(RunStore),
                     typeof(MethodStore),
+                    typeof(CapacitorStore),
+                    typeof(TraceStore),
+                    typeof(StartRunStore),
                 ]
         )
             services.AddSingleton(store);
@@ -65,6 +68,11 @@ public static class ShopServices
                     typeof(RunDesk),
                     typeof(MeanwhileDesk),
                     typeof(LadderDesk),
+                    typeof(FitDesk),
+                    typeof(RecapDesk),
+                    typeof(TraceDesk),
+                    typeof(StartsDesk),
+                    typeof(JumperDesk),
                     typeof(MethodDesk),
                     typeof(ProbeGainDesk),
                     typeof(BenchRefresher),

@@ -53,6 +53,13 @@ public sealed class TestShop : IDisposable
         ModelDesk = new ModelDesk(Profiles, Moves, bench, Ledger, TradeLibrary.Shipped);
         Timers = new TimerDesk(new TimerStore(Database), Jobs, Ledger, Time);
         Runs = new RunDesk(bench, new RunStore(Database), Records, Repairs, Timers, Ledger, TradeLibrary.Shipped, Time);
+        Capacitors = new CapacitorStore(Database, Time);
+        Fits = new FitDesk(Capacitors);
+        Recap = new RecapDesk(bench, Jobs, Capacitors, Fits, Desk, Ledger, TradeLibrary.Shipped);
+        var traces = new TraceStore(Database, Time);
+        Traces = new TraceDesk(bench, traces, Capacitors, Records, Desk);
+        Starts = new StartsDesk(bench, new StartRunStore(Database, Settings, Time));
+        Jumpers = new JumperDesk(bench, traces, Traces, Desk);
         HandOver = new HandOverDesk(bench, Jobs, Records, new GoodReadingStore(Database, Time));
     }
 
@@ -69,6 +76,18 @@ public sealed class TestShop : IDisposable
     public BenchRecordStore Records { get; }
 
     public ModelShelf Models { get; }
+
+    public CapacitorStore Capacitors { get; }
+
+    public FitDesk Fits { get; }
+
+    public RecapDesk Recap { get; }
+
+    public TraceDesk Traces { get; }
+
+    public JumperDesk Jumpers { get; }
+
+    public StartsDesk Starts { get; }
 
     public Ledger Ledger { get; }
 
@@ -133,6 +152,7 @@ public sealed class TestShop : IDisposable
 
     public void Dispose()
     {
+        Fits.Dispose();
         Desk.Dispose();
         Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
         Directory.Delete(_folder, true);

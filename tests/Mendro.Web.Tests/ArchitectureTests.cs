@@ -53,7 +53,7 @@ public class ArchitectureTests
                     (typeof(ShopDatabase).Assembly, []),
                     (typeof(BenchMeter).Assembly, []),
                     (typeof(PracticeBench).Assembly, []),
-                    (typeof(BenchDesk).Assembly, ["Mendro.Storage", "Mendro.Instruments", "Mendro.StandIns"]),
+                    (typeof(BenchDesk).Assembly, ["Mendro.Storage", "Mendro.Instruments", "Mendro.StandIns", "Mendro.Solver"]),
                     (typeof(Mendro.Solver.FitSolver).Assembly, []),
                     (typeof(Mendro.Cli.Commands).Assembly, ["Mendro.Shop", "Mendro.Storage", "Mendro.StandIns", "Mendro.Solver"]),
                     (typeof(Program).Assembly, ["Mendro.Shop", "Mendro.Storage", "Mendro.Instruments", "Mendro.StandIns"]),

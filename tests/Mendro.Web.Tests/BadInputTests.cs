@@ -172,7 +172,7 @@ public sealed class BadInputTests : IDisposable
         (await WebShop.Parse(response)).QuerySelector("[role=alert]")!.Words().ShouldContain("too many");
         ProfileValidator
             .Check(large, TradeLibrary.Shipped)
-            .ShouldContain(p => p.Place == "parts" && p.Message.Contains("219 are too many"));
+            .ShouldContain(p => p.Place == "parts" && p.Message.Contains("220 are too many"));
     }
 
     [Theory]

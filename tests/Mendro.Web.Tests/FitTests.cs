@@ -1,6 +1,7 @@
 using System.Text.Json;
 using CsCheck;
 using Mendro.Core.Capacitors;
+using Mendro.Core.Profiles;
 using Mendro.Solver;
 using NetTopologySuite.Geometries;
 
@@ -18,9 +19,9 @@ public sealed class FitTests
         Plane.CreatePolygon([.. corners.Append(corners[0]).Select(c => new Coordinate(c[0], c[1]))]);
 
     private static BoardCapacitor At(string refdes, double x, double y) =>
-        new(refdes, new CapacitorPads([x - 1, y], [x + 1, y]));
+        new(refdes, Pads: new CapacitorPads([x - 1, y], [x + 1, y]));
 
-    private sealed record Task(BoardPlan Board, Dictionary<string, IReadOnlyList<FitChoice>> Choices)
+    private sealed record Task(Board Board, Dictionary<string, IReadOnlyList<FitChoice>> Choices)
     {
         public FitPuzzle Puzzle(double step = 45) => new(Board, Choices, step, 1.5, 0.3);
     }
@@ -38,8 +39,11 @@ public sealed class FitTests
             .Select(
                 (at, parts, part, zone) =>
                     new Task(
-                        new BoardPlan(
+                        new Board(
+                            "b",
+                            "Board",
                             Box(0, 0, 30, 20),
+                            null,
                             [new BoardZone(Box(zone.Item1, zone.Item2, 8, 6), zone.Item3, "post P1")],
                             [new BoardPart("U1", Box(part.Item1, part.Item2, part.Item3, 3))],
                             at.Select((a, n) => At($"C{n}", a.Item1, a.Item2)).ToList()
@@ -63,7 +67,7 @@ public sealed class FitTests
             foreach (var part in task.Board.Parts ?? [])
                 body.Distance(Shape(part.Polygon)).ShouldBeGreaterThanOrEqualTo(0.3 - 1e-5, placed.Refdes);
             foreach (var other in task.Board.Capacitors!.Where(c => c.Refdes != placed.Refdes))
-            foreach (var pad in (IReadOnlyList<double>[])[other.Pads.Plus, other.Pads.Minus])
+            foreach (var pad in (IReadOnlyList<double>[])[other.Pads!.Plus, other.Pads.Minus])
                 body.Distance(Plane.CreatePoint(new Coordinate(pad[0], pad[1]))).ShouldBeGreaterThanOrEqualTo(0.3 - 1e-5);
             foreach (var (second, shape) in bodies.Where(b => b.Placement.Refdes != placed.Refdes))
                 body.Distance(shape).ShouldBeGreaterThanOrEqualTo(0.3 - 1e-5, $"{placed.Refdes} {second.Refdes}");
@@ -126,7 +130,7 @@ public sealed class FitTests
     [Fact]
     public void Too_tall_under_the_shield_it_is_laid_down_and_too_thick_it_says_by_how_much()
     {
-        var board = new BoardPlan(Box(0, 0, 30, 20), [new BoardZone(Box(0, 0, 30, 20), 8, "shield")], [], [At("C1", 15, 10)]);
+        var board = new Board("b", "Board", Box(0, 0, 30, 20), null, [new BoardZone(Box(0, 0, 30, 20), 8, "shield")], [], [At("C1", 15, 10)]);
         Task Of(double diameter, double height) =>
             new(board, new() { ["C1"] = [new FitChoice("c", diameter, height, 4)] });
         Solve(Of(5, 7)).Placements.Single().ShouldSatisfyAllConditions(p => p.Pose.ShouldBe(FitPose.Upright), p => p.Top.ShouldBe(7));

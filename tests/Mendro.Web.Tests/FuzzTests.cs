@@ -91,7 +91,7 @@ public sealed class FuzzTests : IAsyncLifetime
         foreach (var number in Numbers())
         foreach (
             var page in (string[])
-                ["Intake", "Find", "Why", "Fix", "Prove", "HandOver", "Sheet", "Timeline", "Swaps", "Compare", "Supply", "Contacts"]
+                ["Intake", "Find", "Why", "Fix", "Prove", "HandOver", "Sheet", "Timeline", "Swaps", "Compare", "Supply", "Contacts", "Traces", "Jumpers"]
         )
             (await Open($"/Jobs/{number}/{page}")).ShouldBeLessThan(500, $"job {number} {page}");
 

@@ -9,7 +9,7 @@ namespace Mendro.Core.Capacitors;
 /// <param name="BendMm">Least distance of the lead end from the middle of the pads, mm.</param>
 /// <param name="GapMm">Least distance between bodies, mm.</param>
 public sealed record FitFile(
-    BoardPlan Board,
+    Board Board,
     IReadOnlyDictionary<string, IReadOnlyList<FitChoice>> Choices,
     double AngleStep,
     double BendMm,
@@ -73,8 +73,18 @@ public sealed record FitFile(
         var ways = choices.Sum(c => c.Value.Sum(p => 1 + Math.Ceiling(360 / step) * Math.Max(0, Math.Floor(p.LeadMm - bend) + 1)));
         return ways > MostSeats
             ? Fail($"choices: {ways:0} ways to seat them are too many; at most {MostSeats}. Take larger angle steps or fewer parts.")
-            : Outcome<FitFile>.Ok(new FitFile(board, choices, step, bend, gap));
+            : Outcome<FitFile>.Ok(new FitFile(Of(board), choices, step, bend, gap));
     }
+
+    private static Board Of(Told told) =>
+        new(
+            told.Id ?? "board",
+            told.Name ?? told.Id ?? "Board",
+            told.Outline!,
+            Zones: told.Zones,
+            Parts: told.Parts,
+            Capacitors: told.Capacitors?.Select(c => new BoardCapacitor(c.Refdes!, Pads: c.Pads)).ToList()
+        );
 
     private static bool Sized(double mm) => mm is > 0 and <= 200;
 
@@ -85,9 +95,21 @@ public sealed record FitFile(
             ? null
             : $"{place}: 3 to 500 corners [x, y] in mm.";
 
+    // Of a board only what fitting asks for: whatever else a file says of it is left alone.
+    private sealed record Position(string? Refdes, CapacitorPads? Pads);
+
+    private sealed record Told(
+        string? Id,
+        string? Name,
+        IReadOnlyList<IReadOnlyList<double>>? Outline,
+        IReadOnlyList<BoardZone>? Zones,
+        IReadOnlyList<BoardPart>? Parts,
+        IReadOnlyList<Position>? Capacitors
+    );
+
     private sealed record Document(
         string? Format,
-        BoardPlan? Board,
+        Told? Board,
         Dictionary<string, IReadOnlyList<FitChoice>>? Choices,
         double? AngleStep,
         double? BendMm,

@@ -1,3 +1,6 @@
+using Mendro.Core.Boards;
+using Mendro.Core.Profiles;
+
 namespace Mendro.Core.Capacitors;
 
 /// <summary>One way to seat a capacitor that breaks no rule by itself.</summary>
@@ -89,7 +92,7 @@ public sealed class FitPuzzle
     /// <param name="bendMm">Least distance of the lead end from the middle of the pads, mm.</param>
     /// <param name="gapMm">Least distance between bodies, mm.</param>
     public FitPuzzle(
-        BoardPlan board,
+        Board board,
         IReadOnlyDictionary<string, IReadOnlyList<FitChoice>> choices,
         double angleStep,
         double bendMm,
@@ -100,20 +103,20 @@ public sealed class FitPuzzle
         _outline = Points(board.Outline);
         _parts = (board.Parts ?? []).Select(p => (Points(p.Polygon), p.Refdes)).ToList();
         _zones = (board.Zones ?? []).Select(z => (Points(z.Polygon), z)).ToList();
-        var all = board.Capacitors ?? [];
+        var all = (board.Capacitors ?? []).Where(c => c.Pads is not null).ToList();
         Positions = all.Where(c => choices.ContainsKey(c.Refdes)).Select(c => c.Refdes).ToList();
         foreach (var capacitor in all)
         {
             var position = Positions.ToList().IndexOf(capacitor.Refdes);
-            _pads.Add((position, Point(capacitor.Pads.Plus)));
-            _pads.Add((position, Point(capacitor.Pads.Minus)));
+            _pads.Add((position, Point(capacitor.Pads!.Plus)));
+            _pads.Add((position, Point(capacitor.Pads!.Minus)));
         }
 
         _nearest = Positions.Select(_ => ("no part to choose from", 0.0)).ToArray();
         var seats = new List<FitSeat>();
         for (var position = 0; position < Positions.Count; position++)
         {
-            var pads = all.First(c => c.Refdes == Positions[position]).Pads;
+            var pads = all.First(c => c.Refdes == Positions[position]).Pads!;
             var (plus, minus) = (Point(pads.Plus), Point(pads.Minus));
             var middle = new BoardPoint((plus.X + minus.X) / 2, (plus.Y + minus.Y) / 2);
             var least = double.MaxValue;

@@ -21,6 +21,7 @@ namespace Mendro.Core.Profiles;
 /// <param name="Connectors">Connectors whose contacts can be swept.</param>
 /// <param name="Fasteners">What holds it together.</param>
 /// <param name="Steps">Steps of taking it apart.</param>
+/// <param name="Boards">Its boards, to plan capacitors on.</param>
 /// <param name="Archetype">For a build that ships: what tells it from the others; null for a model.</param>
 /// <param name="Build">Id of the build that a model was made from, or null.</param>
 /// <param name="Author">Who made the description, in their own words, or null.</param>
@@ -44,6 +45,7 @@ public sealed record DeviceProfile(
     [property: MaxLength(ProfileFormat.MostConnectors)] IReadOnlyList<Connector>? Connectors = null,
     [property: MaxLength(ProfileFormat.MostFasteners)] IReadOnlyList<Fastener>? Fasteners = null,
     [property: MaxLength(ProfileFormat.MostSteps)] IReadOnlyList<TeardownStep>? Steps = null,
+    [property: MaxLength(ProfileFormat.MostBoards)] IReadOnlyList<Board>? Boards = null,
     BuildFacts? Archetype = null,
     [property: RegularExpression(ProfileFormat.ModelIdPattern)] string? Build = null,
     [property: MaxLength(200)] string? Author = null,
@@ -68,6 +70,12 @@ public sealed record DeviceProfile(
 
     /// <summary>Finds a step of taking it apart by id.</summary>
     public TeardownStep? FindStep(string id) => Steps?.FirstOrDefault(s => s.Id == id);
+
+    /// <summary>Finds a board by id.</summary>
+    public Board? FindBoard(string id) => Boards?.FirstOrDefault(b => b.Id == id);
+
+    /// <summary>True when a net of its boards counts for a part: then its lines can be tested on the board map.</summary>
+    public bool HasNets(PartId part) => Boards?.Any(b => b.Nets?.Any(n => n.Serves is { } serves && serves == part) == true) == true;
 
     /// <summary>Maker and model, as written on a tag.</summary>
     [System.Text.Json.Serialization.JsonIgnore]

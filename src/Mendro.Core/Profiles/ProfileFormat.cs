@@ -52,6 +52,24 @@ public static class ProfileFormat
     /// <summary>Most steps of taking it apart.</summary>
     public const int MostSteps = 60;
 
+    /// <summary>Most boards.</summary>
+    public const int MostBoards = 8;
+
+    /// <summary>Most zones, parts, capacitors or drawings of one board.</summary>
+    public const int MostBoardItems = 120;
+
+    /// <summary>Most points of the nets of one board.</summary>
+    public const int MostBoardPoints = 2000;
+
+    /// <summary>Most nets of one board.</summary>
+    public const int MostNets = 600;
+
+    /// <summary>Most corners of one outline.</summary>
+    public const int MostCorners = 200;
+
+    /// <summary>Furthest that a place of a board lies from its corner, mm.</summary>
+    public const double FurthestMm = 2000;
+
     /// <summary>Longest note on a model, characters.</summary>
     public const int LongestNote = 4000;
 }

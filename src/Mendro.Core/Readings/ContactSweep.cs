@@ -1,6 +1,7 @@
 using Mendro.Core.Electrical;
 using Mendro.Core.Evidence;
 using Mendro.Core.Profiles;
+using Mendro.Core.Quantities;
 
 namespace Mendro.Core.Readings;
 
@@ -64,6 +65,24 @@ public sealed record ContactSweep(
     /// <summary>State of a contact by its ohms: what is dirty or cracked counts as silent, even if the buzzer sounds.</summary>
     public static ContactState StateOf(double? ohms) =>
         ohms is { } value && value <= BenchLimits.Shipped.Contact.DirtyOhms ? ContactState.Beep : ContactState.Silent;
+
+    /// <summary>Reads what was typed or metered across a contact: a beep, none, or ohms.</summary>
+    /// <param name="number">Number of the contact.</param>
+    /// <param name="text">What was typed.</param>
+    /// <param name="what">What it was taken at, as a sentence begins.</param>
+    public static Outcome<ContactMark> Read(int number, string? text, string what)
+    {
+        var read = ReadingParser.Parse(text, ReadingUnit.Ohms);
+        if (!read.IsOk)
+            return Outcome<ContactMark>.Fail(read.Problem);
+        if (read.Value.Unit is not (ReadingUnit.Ohms or ReadingUnit.Beep or ReadingUnit.OverRange))
+            return Outcome<ContactMark>.Fail($"{what} wants the buzzer: beep, no beep, or ohms.");
+        return Outcome<ContactMark>.Ok(
+            read.Value.Unit == ReadingUnit.Beep
+                ? new ContactMark(number, read.Value.Value > 0 ? ContactState.Beep : ContactState.Silent, null)
+                : new ContactMark(number, StateOf(read.Value.Value), read.Value.Value)
+        );
+    }
 
     /// <summary>Judges a sweep.</summary>
     /// <param name="connector">Connector.</param>

@@ -1,6 +1,4 @@
 using System.Globalization;
-using CsvHelper;
-using CsvHelper.Configuration;
 using Mendro.Core.Profiles;
 using Mendro.Core.Quantities;
 
@@ -38,99 +36,34 @@ public static class GoodReadingFile
         };
 
     /// <summary>Writes the file.</summary>
-    public static string Write(IEnumerable<GoodReading> readings)
-    {
-        using var text = new StringWriter(CultureInfo.InvariantCulture);
-        using (
-            var csv = new CsvWriter(
-                text,
-                new CsvConfiguration(CultureInfo.InvariantCulture)
-                {
-                    // A lone line feed ends a record for most readers, so it is quoted like any other line end.
-                    NewLine = "\r\n",
-                    ShouldQuote = args => args.Field?.AsSpan().IndexOfAny(",;\"\r\n") >= 0 || args.Field?.Trim() != args.Field,
-                }
+    public static string Write(IEnumerable<GoodReading> readings) =>
+        CsvTable.Write(
+            Columns,
+            readings.Select(reading =>
+                (IReadOnlyList<string>)
+                    [
+                        SpreadsheetText.Write(reading.Profile),
+                        SpreadsheetText.Write(reading.Revision),
+                        SpreadsheetText.Write(reading.Probe),
+                        SpreadsheetText.Write(reading.Unit),
+                        reading.Value?.ToString("R", CultureInfo.InvariantCulture) ?? "OL",
+                        SpreadsheetText.Write(reading.GoodUnit),
+                    ]
             )
-        )
-        {
-            foreach (var column in Columns)
-                csv.WriteField(column);
-            csv.NextRecord();
-            foreach (var reading in readings)
-            {
-                foreach (
-                    var field in (string[])
-                        [
-                            SpreadsheetText.Write(reading.Profile),
-                            SpreadsheetText.Write(reading.Revision),
-                            SpreadsheetText.Write(reading.Probe),
-                            SpreadsheetText.Write(reading.Unit),
-                            reading.Value?.ToString("R", CultureInfo.InvariantCulture) ?? "OL",
-                            SpreadsheetText.Write(reading.GoodUnit),
-                        ]
-                )
-                    csv.WriteField(field);
-                csv.NextRecord();
-            }
-        }
-
-        return text.ToString();
-    }
+        );
 
     /// <summary>Reads the file; a decimal comma and a semicolon between fields are understood too.</summary>
     /// <param name="text">The file.</param>
     /// <param name="problems">Every line that could not be read, with its number.</param>
     /// <returns>The readings of the lines without problems.</returns>
-    public static IReadOnlyList<GoodReading> Read(string text, out IReadOnlyList<string> problems)
-    {
-        var (found, wrong) = (new List<GoodReading>(), new List<string>());
-        problems = wrong;
-        var head = text.Split('\n', 2)[0];
-        using var csv = new CsvReader(
-            new StringReader(text),
-            new CsvConfiguration(CultureInfo.InvariantCulture)
-            {
-                Delimiter = head.Contains(';', StringComparison.Ordinal) ? ";" : ",",
-                TrimOptions = TrimOptions.Trim,
-                BadDataFound = null,
-                MissingFieldFound = null,
-                DetectColumnCountChanges = false,
-            }
+    public static IReadOnlyList<GoodReading> Read(string text, out IReadOnlyList<string> problems) =>
+        CsvTable.Read(
+            text,
+            MostRows,
+            columns => Columns.All(columns.Contains) ? null : $"the columns must be {string.Join(", ", Columns)}.",
+            Line,
+            out problems
         );
-        try
-        {
-            if (
-                !csv.Read()
-                || !csv.ReadHeader()
-                || Columns.FirstOrDefault(c => csv.HeaderRecord?.Contains(c) != true) is { } missing && missing.Length > 0
-            )
-            {
-                wrong.Add($"line 1: the columns must be {string.Join(", ", Columns)}.");
-                return found;
-            }
-
-            while (csv.Read())
-            {
-                if (found.Count + wrong.Count >= MostRows)
-                {
-                    wrong.Add($"more than {MostRows} lines.");
-                    break;
-                }
-
-                var line = Line(column => SpreadsheetText.Read(csv.GetField(column) ?? ""));
-                if (line.IsOk)
-                    found.Add(line.Value);
-                else
-                    wrong.Add($"line {csv.Parser.RawRow}: {line.Problem}");
-            }
-        }
-        catch (CsvHelperException ex)
-        {
-            wrong.Add($"line {csv.Parser.RawRow}: {ex.Message.Split('\n')[0]}");
-        }
-
-        return found;
-    }
 
     private static Outcome<GoodReading> Line(Func<string, string> field)
     {

@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Text.Json;
+using Mendro.Core.Capacitors;
 using Mendro.Core.Diagnosis;
 using Mendro.Core.Evidence;
 using Mendro.Core.Jobs;
@@ -68,6 +69,9 @@ public sealed class DemoWorld(
             foreach (var job in world.OrderByDescending(j => j.Days))
                 Play(job);
             new GoodReadingStore(database, _clock).Add(GoodReadingFile.Read(Resource("demo-good-readings.csv"), out _));
+            new CapacitorStore(database, _clock).Add(
+                CapacitorFile.ReadParts(Resource("demo-capacitors.csv"), CapacitorSource.Stock, out _)
+            );
             practice.Start("harrow-quartet", PracticeSeed);
             return true;
         });
@@ -157,6 +161,15 @@ public sealed class DemoWorld(
                         words[0],
                         new ContactMark(Number(pair[0]), Enum.Parse<ContactState>(pair[1], ignoreCase: true), null)
                     );
+                break;
+            case "point":
+                File(new PointNoted(words[0], words[1], words[2]), WorkStage.Fix);
+                break;
+            case "crack":
+                File(new BoardCracked(words[0], NetText.ReadLine(rest[(words[0].Length + 1)..]) ?? throw Wrong(job, verb, rest)), WorkStage.Fix);
+                break;
+            case "beep" or "silent":
+                File(new LineBeeped(words[0], words[1], verb == "beep", string.Join(' ', words[2..])), WorkStage.Fix);
                 break;
             case "hide":
                 new StandInTruthStore(database).Hide(job.Id, words);

@@ -55,27 +55,35 @@ public sealed class StandInHand(StandInTruthStore truths, SettingsStore settings
     {
         if (_meter is null)
             return;
-        var point = TrueReadings.At(view.Model, Unit(view), probe, Share(view.Job.Number));
-        lock (_lock)
-        {
-            _at = (view.Job.Id, point);
-            if (point is null || HeldOff)
-                _tips.Lift();
-            else
-                _tips.Reach(point, HandDelay);
-        }
+        Set(view, TrueReadings.At(view.Model, Unit(view), probe, Share(view.Job.Number)));
     }
 
     /// <summary>Moves the tips across one contact of a connector.</summary>
     public void ReachContact(JobView view, Connector connector, Contact contact)
     {
+        if (_meter is not null)
+            Set(view, new TipPoint("CONT", TrueReadings.Contact(view.Model, Unit(view), connector, contact, view.Job.Number)));
+    }
+
+    /// <summary>Moves the tips to two points of the boards.</summary>
+    public void ReachLine(JobView view, TraceSheet sheet, string a, string b)
+    {
         if (_meter is null)
             return;
-        var point = new TipPoint("CONT", TrueReadings.Contact(view.Model, Unit(view), connector, contact, view.Job.Number));
+        // Points of two nets are not joined: nothing is heard.
+        var ohms =
+            sheet.NetOf(a) is { } net && net == sheet.NetOf(b)
+                ? TrueReadings.Line(view.Model, Unit(view), net.Net, net.Wires.Select(w => (w.From, w.To)).ToList(), a, b)
+                : null;
+        Set(view, new TipPoint("CONT", ohms));
+    }
+
+    private void Set(JobView view, TipPoint? point)
+    {
         lock (_lock)
         {
             _at = (view.Job.Id, point);
-            if (HeldOff)
+            if (point is null || HeldOff)
                 _tips.Lift();
             else
                 _tips.Reach(point, HandDelay);

@@ -1,3 +1,4 @@
+using Mendro.Core.Boards;
 using Mendro.Core.Diagnosis;
 using Mendro.Core.Electrical;
 using Mendro.Core.Evidence;
@@ -59,6 +60,32 @@ public static class TrueReadings
         var needed = model.Graph.Closure(power);
         var cut = faults.Any(f => f.Mode.Effect is ModeEffect.Open or ModeEffect.Dead && needed.Contains(f.Part.Id));
         return cut ? new SupplyLoad(1e6, 0) : new SupplyLoad(volts / (0.6 * amps), 0.7 * volts);
+    }
+
+    /// <summary>What the tips find between two points of a net: a unit whose traces are broken has them broken where it is
+    /// likeliest; wires in place count.</summary>
+    /// <param name="model">Model.</param>
+    /// <param name="unit">Unit with its hidden faults.</param>
+    /// <param name="net">Net.</param>
+    /// <param name="wires">Wires in place, by the keys of their ends.</param>
+    /// <param name="a">Key of one point.</param>
+    /// <param name="b">Key of the other.</param>
+    /// <returns>Ohms; null for nothing.</returns>
+    public static double? Line(DeviceModel model, HiddenUnit unit, NetTree net, IReadOnlyList<(string A, string B)> wires, string a, string b)
+    {
+        var isBroken = net.Serves is { } part && unit.Present.Any(f => model.Faults[f].Part.Id == part);
+        var likeliest = net.Stretches.Where(s => !s.IsJoint).MaxBy(s => s.Weight);
+        var whole = net
+            .Stretches.Where(s => !(isBroken && s == likeliest) && !net.ByKey[s.A].IsOff && !net.ByKey[s.B].IsOff)
+            .Select(s => (s.A, s.B))
+            .Concat(wires)
+            .ToList();
+        var (seen, open) = (new HashSet<string> { a }, new Queue<string>([a]));
+        while (open.TryDequeue(out var at))
+            foreach (var to in whole.Where(w => w.A == at || w.B == at).Select(w => w.A == at ? w.B : w.A))
+                if (seen.Add(to))
+                    open.Enqueue(to);
+        return seen.Contains(b) ? 0.3 : null;
     }
 
     /// <summary>Ohms across one contact; null when it is open. A hidden fault of the connector shows on one contact in eight, at

@@ -41,6 +41,10 @@ internal sealed record TransferTable(string Name, string File, string Order, str
         new("runs", "runs", "id"),
         new("shop_methods", "shop-methods", "id"),
         new("usual_methods", "usual-methods", "part_kind"),
+        new("capacitor_parts", "capacitor-parts", "id"),
+        new("capacitor_plans", "capacitor-plans", "job_id"),
+        new("trace_plans", "trace-plans", "job_id"),
+        new("start_runs", "start-runs", "job_id, function"),
         new("contact_marks", "contact-marks", "id"),
         new("stand_in_truths", "stand-in-truths", "job_id"),
     ];

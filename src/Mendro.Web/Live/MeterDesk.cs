@@ -16,6 +16,7 @@ public sealed partial class MeterDesk(
     MeterTurns turns,
     JobStore jobs,
     BenchDesk desk,
+    TraceDesk traces,
     BenchMeter meter,
     IBenchHand hand,
     TimeProvider time,
@@ -109,7 +110,7 @@ public sealed partial class MeterDesk(
     /// <summary>Reads for one page at one point until it is another's turn.</summary>
     private async Task ServeAsync(MeterPage page, CancellationToken stop)
     {
-        if (Find(page) is not var (view, point, swept))
+        if (Find(page) is not var (view, point, reach))
         {
             turns.Leave(page.Browser, page.Page);
             return;
@@ -120,10 +121,7 @@ public sealed partial class MeterDesk(
         // lifted.
         if (hand.Running)
             await meter.ReadAsync(function, point.Kind, stop);
-        if (swept is { } s)
-            hand.ReachContact(view, s.Connector, s.Contact);
-        else
-            hand.Reach(view, point);
+        reach();
         var watch = new SteadyWatch(Hold);
         var (begun, told, seen) = (time.GetTimestamp(), time.GetTimestamp(), time.GetTimestamp());
         LiveReading? last = null;
@@ -180,14 +178,29 @@ public sealed partial class MeterDesk(
                 _bell.Release();
     }
 
-    private (JobView View, Probe Point, (Connector Connector, Contact Contact)? Swept)? Find(MeterPage page)
+    /// <summary>Beginning of a point that is two points of the boards, told as <c>line:board/point board/point</c>.</summary>
+    public const string LinePrefix = "line:";
+
+    private (JobView View, Probe Point, Action Reach)? Find(MeterPage page)
     {
         if (jobs.Find(page.Job) is not { } job)
             return null;
         var view = desk.OpenToFile(job);
+        if (page.IsContact && page.Point.StartsWith(LinePrefix, StringComparison.Ordinal))
+            return
+                page.Point[LinePrefix.Length..].Split(' ') is [var a, var b]
+                && traces.Open(view) is { } sheet
+                && sheet.NetOf(a) is not null
+                && sheet.NetOf(b) is not null
+                ? (view, AContact, () => hand.ReachLine(view, sheet, a, b))
+                : null;
         if (page.IsContact)
-            return ContactOf(view.Profile, page.Point) is { } swept ? (view, AContact, swept) : null;
-        return view.Profile.FindProbe(page.Point) is { } probe && ProbeWalk.IsMetered(probe.Kind) ? (view, probe, null) : null;
+            return ContactOf(view.Profile, page.Point) is { } swept
+                ? (view, AContact, () => hand.ReachContact(view, swept.Connector, swept.Contact))
+                : null;
+        return view.Profile.FindProbe(page.Point) is { } probe && ProbeWalk.IsMetered(probe.Kind)
+            ? (view, probe, () => hand.Reach(view, probe))
+            : null;
     }
 
     private static (Connector Connector, Contact Contact)? ContactOf(DeviceProfile profile, string told)

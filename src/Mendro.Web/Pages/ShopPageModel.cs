@@ -29,4 +29,16 @@ public abstract class ShopPageModel : PageModel
         Response.StatusCode = StatusCodes.Status422UnprocessableEntity;
         return Page();
     }
+
+    /// <summary>Text that was pasted, or that of a file when one was chosen.</summary>
+    /// <param name="pasted">What was pasted.</param>
+    /// <param name="file">File, or null; one that is too long counts as none.</param>
+    /// <param name="longest">Longest file, bytes.</param>
+    protected static async Task<string?> TextOf(string? pasted, IFormFile? file, int longest)
+    {
+        if (file is not { Length: > 0 } || file.Length > longest)
+            return pasted;
+        using var reader = new StreamReader(file.OpenReadStream());
+        return await reader.ReadToEndAsync();
+    }
 }

@@ -14,6 +14,9 @@ internal static class Calc
 
     public static double Number(string name, string output, params string[] pairs) => Run(name, pairs).Number(output);
 
+    public static string Text(string name, string output, params string[] pairs) =>
+        (string)Run(name, pairs).Outputs.Single(o => o.Name == output).Value;
+
     public static string Problem(string name, params string[] pairs) =>
         CalculatorShelf.Find(name)!.Run(Given(pairs)).Problem.ShouldNotBeNull();
 

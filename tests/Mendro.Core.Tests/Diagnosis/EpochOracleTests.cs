@@ -39,7 +39,8 @@ public class EpochOracleTests
 
     /// <summary>
     /// By the definition: a piece cured by a repair lives until it, the uncured one for ever. Of failures in a row the
-    /// last counts; passes in a row clear every piece that lived at one of them, each once.
+    /// last counts; passes in a row clear every piece that lived at one of them, each once. A piece that lived at a pass explains the
+    /// failure behind it only as far as it has grown worse.
     /// </summary>
     private static double[] Enumerate(DeviceModel model, IReadOnlyList<BenchEvent> events)
     {
@@ -83,12 +84,13 @@ public class EpochOracleTests
             var weight = 1.0;
             for (var k = 0; k < pieces.Count; k++)
                 weight *= (set >> k & 1) != 0 ? pieces[k].Prior : 1 - pieces[k].Prior;
-            foreach (var (passed, times) in runs)
+            for (var r = 0; r < runs.Count; r++)
             {
+                var (passed, times) = runs[r];
                 var absent = 1 - EvidenceWeights.FunctionLeak;
                 for (var k = 0; k < pieces.Count; k++)
                     if ((set >> k & 1) != 0 && (passed ? times : [times[^1]]).Any(t => t < pieces[k].Until))
-                        absent *= 1 - q;
+                        absent *= 1 - (!passed && r > 0 && runs[r - 1].Times[^1] < pieces[k].Until ? q * EvidenceWeights.WorseSincePass : q);
                 weight *= passed ? absent : 1 - absent;
             }
 

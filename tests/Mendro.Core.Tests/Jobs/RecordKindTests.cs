@@ -3,6 +3,7 @@ using System.Text.Json.Nodes;
 using Mendro.Core.Evidence;
 using Mendro.Core.Jobs;
 using Mendro.Core.Profiles;
+using Mendro.Core.Proving;
 using Mendro.Core.Quantities;
 
 namespace Mendro.Core.Tests.Jobs;
@@ -65,6 +66,35 @@ public class RecordKindTests
             {
                 new WiringNoted("port", [new WireLine("1", "5", "red", true)]),
                 """{"part":"port","wires":[{"old":"1","new":"5","colour":"red","beeps":true}]}"""
+            },
+            {
+                new CapacitorsFitted("main", ["C31", "C33"], "railcaps", "recap-one"),
+                """{"board":"main","refdes":["C31","C33"],"part":"railcaps","method":"recap-one"}"""
+            },
+            {
+                new CapacitorOut("main", "C31", "turned", 8.2e-6, 4.5, "high ESR"),
+                """{"board":"main","refdes":"C31","way":"turned","farads":8.2E-06,"esrOhms":4.5,"verdict":"high ESR"}"""
+            },
+            { new PointNoted("main", "V62", "corroded"), """{"board":"main","point":"V62","state":"corroded"}""" },
+            { new LineBeeped("main/U1-6", "main/U2-6", false, "Address 5"), """{"a":"main/U1-6","b":"main/U2-6","beeps":false,"line":"Address 5"}""" },
+            { new BoardCracked("cart", [[0, 12], [30, 18.5]]), """{"board":"cart","line":[[0,12],[30,18.5]]}""" },
+            {
+                new WireLaid("Address 5", "main/U1-6", "main/U2-6", "top", 32.1, "wrap-30", [[1, 2], [3, 4]]),
+                """{"line":"Address 5","from":"main/U1-6","to":"main/U2-6","side":"top","cutMm":32.1,"wire":"wrap-30","path":[[1,2],[3,4]]}"""
+            },
+            { new WireChecked("main/U1-6", "main/U2-6", true), """{"from":"main/U1-6","to":"main/U2-6","holds":true}""" },
+            {
+                new StartRunFiled(
+                    "start-up",
+                    15,
+                    0,
+                    SequentialDecision.Accept,
+                    new SequentialTest(0.02, 0.2, 0.05, 0.05),
+                    [new StartsUnder("cold", 15, 0)]
+                ),
+                "{\"function\":\"start-up\",\"starts\":15,\"failures\":0,\"decision\":\"accept\","
+                    + "\"limits\":{\"accept\":0.02,\"refuse\":0.2,\"alpha\":0.05,\"beta\":0.05},"
+                    + "\"under\":[{\"condition\":\"cold\",\"starts\":15,\"failures\":0}]}"
             },
             { new TemporaryThing("supply leads", false), """{"what":"supply leads","off":false}""" },
             { new SupplyDraw(6, 0.082, 0.5, "usual", null), """{"volts":6,"amps":0.082,"limitAmps":0.5,"meaning":"usual"}""" },

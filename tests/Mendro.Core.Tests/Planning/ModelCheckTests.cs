@@ -16,6 +16,7 @@ public class ModelCheckTests
     private static DeviceProfile InARow(params Probe[] probes) =>
         Shipped.Profile("harrow-quartet") with
         {
+            Boards = null,
             Id = "in-a-row",
             Parts =
             [

@@ -107,6 +107,9 @@ public static class EvidenceWeights
     /// <summary>Of several failures in a row, an intermittent keeps at least this share: it may be solid just now.</summary>
     public const double SolidShare = 0.2;
 
+    /// <summary>Share of a lasting fault's links that is left when the function worked with it before and fails now.</summary>
+    public const double WorseSincePass = 0.15;
+
     /// <summary>Chance that a function fails when the last step damaged a part it needs.</summary>
     public const double DamageFails = 0.9;
 

@@ -5,7 +5,8 @@ namespace Mendro.Core.Diagnosis;
 
 /// <summary>
 /// Which failing function is worked on. The complaint is the goal: what failed before any work. Of several complaints the one
-/// that keeps the others from being tried comes first. What was found on the way waits, unless a complaint hangs on it.
+/// that keeps the others from being tried comes first. What was found on the way waits, unless a complaint hangs on it; what worked
+/// until the last work and fails since comes before all: the fault is in what was just done.
 /// </summary>
 internal static class Goal
 {
@@ -34,13 +35,25 @@ internal static class Goal
             failing = open;
         }
 
+        var spoilt = failing.Where(x => IsSpoilt(model, told, x.Function)).ToList();
         var goals =
-            complaints.Count == 0
+            spoilt.Count > 0 ? spoilt
+            : complaints.Count == 0
                 ? failing
                 : complaints
                     .Concat(failing.Except(complaints).Where(side => complaints.Any(c => HangsOn(model, c.Function, side.Function))))
                     .ToList();
         return goals.OrderBy(x => Depth(model, x.Function)).ThenBy(x => x.Since).First().Function;
+    }
+
+    /// <summary>True when a function worked until the last work on a part it needs, and fails since.</summary>
+    private static bool IsSpoilt(DeviceModel model, List<BenchEvent> events, DeviceFunction function)
+    {
+        var work = events.FindLastIndex(e => e is RepairDone { Claimed: false });
+        if (work < 0 || !model.Closure(function.Id).Contains(((RepairDone)events[work]).PartId))
+            return false;
+        bool? Last(IEnumerable<BenchEvent> some) => some.OfType<FunctionTried>().LastOrDefault(t => t.FunctionId == function.Id)?.Passed;
+        return Last(events.Take(work)) == true && Last(events.Skip(work)) == false;
     }
 
     /// <summary>True when a function needs all that another needs.</summary>

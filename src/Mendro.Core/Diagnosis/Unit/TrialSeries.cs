@@ -44,7 +44,7 @@ internal sealed class TrialSeries(Func<int, int, bool> repairBetween)
                 end++;
             var run = _trials.GetRange(n, end - n + 1);
             var last = run[^1];
-            var links = last.Present ? Failed(run) : Passed(run);
+            var links = last.Present ? Failed(run, n > 0 ? _trials[n - 1] : null) : Passed(run);
             yield return (new Finding($"{last.Template.Id}#{last.At}", last.Template.Leak, links), last.Present, last.At);
             n = end + 1;
         }
@@ -54,7 +54,7 @@ internal sealed class TrialSeries(Func<int, int, bool> repairBetween)
             after.Look == "nothing" && before.Look is not (null or "nothing") && repairBetween(before.At, after.At);
 
         // The last failure holds, with what was cured before it taken out.
-        List<Link> Failed(List<Trial> run)
+        List<Link> Failed(List<Trial> run, Trial? passed)
         {
             var last = run[^1];
             var links = new List<Link>(last.Links.Count);
@@ -68,7 +68,12 @@ internal sealed class TrialSeries(Func<int, int, bool> repairBetween)
                         EvidenceWeights.Fails(faults[link.Fault].Mode),
                         run.Where(t => pieces[piece].AliveAt(t.At)).Sum(t => t.Trials)
                     );
-                    links.Add(new Link(piece, pieces[piece].CreatedAt < run[0].At ? p : p * CuredSince(pieces[piece].CreatedAt, last)));
+                    if (pieces[piece].CreatedAt >= run[0].At)
+                        p *= CuredSince(pieces[piece].CreatedAt, last);
+                    // A lasting fault that let it work a moment ago does not draw anew: it fails now only if it has grown worse.
+                    if (passed is { Present: false } && faults[link.Fault].Mode.Effect != ModeEffect.Intermittent && pieces[piece].AliveAt(passed.At))
+                        p *= EvidenceWeights.WorseSincePass;
+                    links.Add(new Link(piece, p));
                 }
             }
 

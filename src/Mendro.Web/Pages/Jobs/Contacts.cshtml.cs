@@ -78,15 +78,10 @@ public sealed class ContactsModel(JobStore jobs, BenchDesk desk, ContactDesk con
         };
         if (mark is null)
         {
-            var read = ReadingParser.Parse(text, ReadingUnit.Ohms);
+            var read = ContactSweep.Read(contact, text, "A contact");
             if (!read.IsOk)
-                return Refuse(text, read.Problem!);
-            if (read.Value.Unit is not (ReadingUnit.Ohms or ReadingUnit.Beep or ReadingUnit.OverRange))
-                return Refuse(text, "A contact wants the buzzer: beep, no beep, or ohms.");
-            mark =
-                read.Value.Unit == ReadingUnit.Beep
-                    ? new ContactMark(contact, read.Value.Value > 0 ? ContactState.Beep : ContactState.Silent, null)
-                    : new ContactMark(contact, ContactSweep.StateOf(read.Value.Value), read.Value.Value);
+                return Refuse(text, read.Problem);
+            mark = read.Value;
         }
 
         var deed = contacts.Mark(Number, Connector.Id, mark, Once);

@@ -32,6 +32,12 @@ public sealed class FixModel(
 {
     private Currency? _shopCurrency;
 
+    /// <summary>True when the capacitors of the chosen part can be planned: it is one that has them, or its board tells of some.</summary>
+    public bool HasCapacitors =>
+        Part is { } part
+        && View.Job.PracticeSeed is null
+        && (part.Kind == "capacitors" || View.Profile.Boards?.Any(b => b.Id == part.Board && b.Capacitors is { Count: > 0 }) == true);
+
     /// <summary>Part chosen.</summary>
     public Part? Part { get; private set; }
 

@@ -17,6 +17,8 @@
   let filing = false;
   let stopped = false;
   let tone = null;
+  // A reading that was on its way when the meter was given away is not shown any more.
+  let given = false;
 
   const pressed = (button) => button?.getAttribute('aria-pressed') === 'true';
   const bar = () => document.querySelector('.reading-bar');
@@ -87,6 +89,7 @@
     if (wanted === point && !anew) return;
     const before = point;
     [point, live] = [wanted, null];
+    given = false;
     again.hidden = true;
     if (!wanted) {
       if (before) say('leave');
@@ -100,7 +103,7 @@
   };
 
   window.mendro.on('meter', (told) => {
-    if (told.page !== window.mendro.page || told.point !== point) return;
+    if (told.page !== window.mendro.page || told.point !== point || given) return;
     live = told.reading;
     again.hidden = live.state !== 'busy';
     if (live.state === 'busy') ask.hidden = true;
@@ -120,6 +123,7 @@
   window.mendro.on('lost', lost);
   document.getElementById('meter-give').addEventListener('click', () => {
     ask.hidden = true;
+    given = true;
     say('leave');
     live = null;
     again.hidden = false;

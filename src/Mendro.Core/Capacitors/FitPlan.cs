@@ -1,43 +1,5 @@
 namespace Mendro.Core.Capacitors;
 
-/// <summary>A place on a board with a height limit: case post, battery bay, shield.</summary>
-/// <param name="Polygon">Corners [x, y], mm.</param>
-/// <param name="ClearanceMm">Highest top above it, mm, 0 or more.</param>
-/// <param name="What">What limits it.</param>
-public sealed record BoardZone(IReadOnlyList<IReadOnlyList<double>> Polygon, double ClearanceMm, string? What = null);
-
-/// <summary>Something on a board that stays.</summary>
-/// <param name="Refdes">Reference designator.</param>
-/// <param name="Polygon">Corners [x, y], mm.</param>
-/// <param name="HeightMm">Height, mm.</param>
-public sealed record BoardPart(string Refdes, IReadOnlyList<IReadOnlyList<double>> Polygon, double HeightMm = 0);
-
-/// <summary>The two pads of a capacitor.</summary>
-/// <param name="Plus">[x, y], mm; of an unpolar one either.</param>
-/// <param name="Minus">[x, y], mm.</param>
-public sealed record CapacitorPads(IReadOnlyList<double> Plus, IReadOnlyList<double> Minus);
-
-/// <summary>A capacitor position.</summary>
-/// <param name="Refdes">Reference designator.</param>
-/// <param name="Pads">Pads.</param>
-public sealed record BoardCapacitor(string Refdes, CapacitorPads Pads);
-
-/// <summary>A board as far as fitting capacitors asks for it.</summary>
-/// <param name="Outline">Corners [x, y], mm.</param>
-/// <param name="Zones">Height limits.</param>
-/// <param name="Parts">What stays.</param>
-/// <param name="Capacitors">Positions.</param>
-/// <param name="Id">Id.</param>
-/// <param name="Name">Name.</param>
-public sealed record BoardPlan(
-    IReadOnlyList<IReadOnlyList<double>> Outline,
-    IReadOnlyList<BoardZone>? Zones = null,
-    IReadOnlyList<BoardPart>? Parts = null,
-    IReadOnlyList<BoardCapacitor>? Capacitors = null,
-    string? Id = null,
-    string? Name = null
-);
-
 /// <summary>A capacitor that may go into a position.</summary>
 /// <param name="Id">Id of the part.</param>
 /// <param name="DiameterMm">Diameter, mm.</param>

@@ -1,4 +1,4 @@
-namespace Mendro.Core.Capacitors;
+namespace Mendro.Core.Boards;
 
 /// <summary>A point of a board, mm.</summary>
 /// <param name="X">From the left.</param>
@@ -46,7 +46,7 @@ public static class PlaneGeometry
         for (var (i, j) = (0, one.Count - 1); i < one.Count; j = i++)
         for (var (m, n) = (0, other.Count - 1); m < other.Count; n = m++)
         {
-            if (Cross(one[i], one[j], other[m], other[n]))
+            if (Meet(one[i], one[j], other[m], other[n]))
                 return 0;
             least = Math.Min(least, Math.Min(ToSegment(one[i], other[m], other[n]), ToSegment(other[m], one[i], one[j])));
         }
@@ -73,22 +73,53 @@ public static class PlaneGeometry
         return outer.All(p => !Covers(inner, p) || ToEdge(inner, p) < 1e-9);
     }
 
-    private static double ToSegment(BoardPoint p, BoardPoint a, BoardPoint b)
+    /// <summary>The point of a segment that is nearest to a point.</summary>
+    public static BoardPoint Nearest(BoardPoint p, BoardPoint a, BoardPoint b)
     {
         var (dx, dy) = (b.X - a.X, b.Y - a.Y);
         var length = dx * dx + dy * dy;
         var along = length <= 0 ? 0 : Math.Clamp(((p.X - a.X) * dx + (p.Y - a.Y) * dy) / length, 0, 1);
-        return p.To(new BoardPoint(a.X + along * dx, a.Y + along * dy));
+        return new BoardPoint(a.X + along * dx, a.Y + along * dy);
     }
 
+    private static double ToSegment(BoardPoint p, BoardPoint a, BoardPoint b) => p.To(Nearest(p, a, b));
+
     /// <summary>True when two segments meet.</summary>
-    private static bool Cross(BoardPoint a, BoardPoint b, BoardPoint c, BoardPoint d) =>
+    public static bool Meet(BoardPoint a, BoardPoint b, BoardPoint c, BoardPoint d) =>
         Side(a, b, c) * Side(a, b, d) <= 0
         && Side(c, d, a) * Side(c, d, b) <= 0
         && Math.Max(a.X, b.X) >= Math.Min(c.X, d.X)
         && Math.Max(c.X, d.X) >= Math.Min(a.X, b.X)
         && Math.Max(a.Y, b.Y) >= Math.Min(c.Y, d.Y)
         && Math.Max(c.Y, d.Y) >= Math.Min(a.Y, b.Y);
+
+    /// <summary>
+    /// True when two lines cross: in the middle of two of their pieces, or in a corner that both have and where one goes from one side of
+    /// the other to its other side. Lines that only touch, or lie side by side round a corner, do not.
+    /// </summary>
+    public static bool Cross(IReadOnlyList<BoardPoint> one, IReadOnlyList<BoardPoint> other)
+    {
+        for (var i = 0; i + 1 < one.Count; i++)
+            for (var j = 0; j + 1 < other.Count; j++)
+                if (Crosses(one[i], one[i + 1], other[j], other[j + 1]))
+                    return true;
+        for (var i = 1; i + 1 < one.Count; i++)
+            for (var j = 1; j + 1 < other.Count; j++)
+                if (one[i].To(other[j]) < 1e-6 && Parts(one[i - 1], one[i], one[i + 1], other[j - 1]) * Parts(one[i - 1], one[i], one[i + 1], other[j + 1]) < 0)
+                    return true;
+        return false;
+    }
+
+    /// <summary>On which side of a bent line a point lies: 1 or −1, 0 on the line.</summary>
+    private static int Parts(BoardPoint before, BoardPoint at, BoardPoint after, BoardPoint p)
+    {
+        double Angle(BoardPoint to) => Math.Atan2(to.Y - at.Y, to.X - at.X);
+        static double Turn(double from, double to) => (to - from + 4 * Math.PI) % (2 * Math.PI);
+        var (on, off) = (Turn(Angle(before), Angle(after)), Turn(Angle(before), Angle(p)));
+        return off < 1e-9 || Math.Abs(off - on) < 1e-9 || off > 2 * Math.PI - 1e-9 ? 0
+            : off < on ? 1
+            : -1;
+    }
 
     /// <summary>True when two segments cross in the middle of both.</summary>
     private static bool Crosses(BoardPoint a, BoardPoint b, BoardPoint c, BoardPoint d) =>
