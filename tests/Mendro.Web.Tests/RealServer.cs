@@ -10,6 +10,7 @@ internal sealed class RealServer : IDisposable
 {
     private readonly Process _process;
     private readonly StringBuilder _said = new();
+    private readonly SemaphoreSlim _more = new(0);
 
     private RealServer(Process process, string address) => (_process, Address) = (process, address);
 
@@ -27,6 +28,18 @@ internal sealed class RealServer : IDisposable
     }
 
     public int ExitCode => _process.ExitCode;
+
+    /// <summary>
+    /// Waits until it has said this: its answer and its log come by two ways, and either may be first.
+    /// </summary>
+    public async Task Hears(string text)
+    {
+        while (!Said.Contains(text, StringComparison.Ordinal))
+        {
+            var more = await _more.WaitAsync(TimeSpan.FromSeconds(60), TestContext.Current.CancellationToken);
+            more.ShouldBeTrue($"It never said {text}, but: {Said}");
+        }
+    }
 
     /// <summary>Starts a server and waits until it is open.</summary>
     public static async Task<RealServer> Open(string folder, Dictionary<string, string>? environment = null, params string[] more)
@@ -118,5 +131,6 @@ internal sealed class RealServer : IDisposable
             return;
         lock (_said)
             _said.AppendLine(line);
+        _more.Release();
     }
 }
