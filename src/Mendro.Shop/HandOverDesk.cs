@@ -42,7 +42,7 @@ public sealed class HandOverDesk(JobBench bench, JobStore jobs, BenchRecordStore
                 var held = records.Of(job.Job.Id);
                 var proof = ProofSheet.Make(job.Model.Profile, BenchRecord.Events(held));
                 // What goes to parts is not sold as working: nothing has to be proved.
-                if (order.Ending != JobEnd.Parts && proof.Bar(order.StatedReason) is { } bar)
+                if (order.Ending != JobEnd.Parts && proof.Bar(order.StatedReason, Kept(job.Model, held)) is { } bar)
                     return Refusal.Invalid(bar);
                 if (JobLife.Close(job.Job.Status, order.Ending) is not { } closed)
                     return Refusal.Invalid("Choose where it goes.");
@@ -84,6 +84,10 @@ public sealed class HandOverDesk(JobBench bench, JobStore jobs, BenchRecordStore
 
     /// <summary>Brings a deleted job back to where it was.</summary>
     public Deed<Done> BringBack(long number, string? once = null) => Step(number, once, JobLife.BringBack, "Brought back");
+
+    /// <summary>What fails and stays so, with the reason, by item of the test plan.</summary>
+    public static IReadOnlyDictionary<string, string> Kept(DeviceModel model, IEnumerable<BenchRecord> records) =>
+        UnitTrail.Of(model, [.. records.Select(r => r.Body)]).Kept;
 
     /// <summary>The metered readings of a job that a good unit shows: the newest at each probe, when it is as expected.</summary>
     public static IReadOnlyList<GoodReading> Leaves(Job job, IEnumerable<BenchRecord> records) =>

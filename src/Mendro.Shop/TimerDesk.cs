@@ -108,11 +108,17 @@ public sealed class TimerDesk(TimerStore timers, JobStore jobs, Ledger ledger, T
             {
                 if (timers.Find(id) is not { } timer)
                     return Refusal.Missing;
-                timers.Stop(id, time.GetUtcNow());
-                _steady.TryRemove(id, out _);
+                StopWithin(id);
                 return new Done($"{timer.Label} is done.");
             }
         );
+
+    /// <summary>Stops a timer inside another action; one that was stopped already stays so.</summary>
+    internal void StopWithin(long id)
+    {
+        timers.Stop(id, time.GetUtcNow());
+        _steady.TryRemove(id, out _);
+    }
 
     private double Left(BenchTimer timer)
     {

@@ -46,6 +46,7 @@ public static class ShopServices
                     typeof(CapacitorStore),
                     typeof(TraceStore),
                     typeof(StartRunStore),
+                    typeof(SoakStore),
                 ]
         )
             services.AddSingleton(store);
@@ -72,6 +73,7 @@ public static class ShopServices
                     typeof(RecapDesk),
                     typeof(TraceDesk),
                     typeof(StartsDesk),
+                    typeof(ProveDesk),
                     typeof(JumperDesk),
                     typeof(MethodDesk),
                     typeof(ProbeGainDesk),

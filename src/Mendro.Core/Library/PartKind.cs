@@ -88,7 +88,19 @@ public sealed record LookShare(string Function, string Look, double Share);
 /// <param name="Pass">What a pass means, in words.</param>
 /// <param name="Looks">Looks of failure, the plainest first.</param>
 /// <param name="Medium">What it is made of, where sound and picture go the same way for a while; else null.</param>
-public sealed record FunctionKind(string Kind, string Name, string Pass, IReadOnlyList<Look> Looks, Carries? Medium = null);
+/// <param name="Try">How to try it, in words (common practice, no source).</param>
+/// <param name="With">What is laid out for it.</param>
+/// <param name="Felt">True for what goes through the shell: buttons, wheels, slots and sockets are felt again once the screws are in.</param>
+public sealed record FunctionKind(
+    string Kind,
+    string Name,
+    string Pass,
+    IReadOnlyList<Look> Looks,
+    Carries? Medium = null,
+    string Try = "",
+    IReadOnlyList<string>? With = null,
+    bool Felt = false
+);
 
 /// <summary>One look of a failing function.</summary>
 /// <param name="Id">Id, shared by function kinds that fail alike.</param>

@@ -22,6 +22,7 @@ namespace Mendro.Core.Profiles;
 /// <param name="Fasteners">What holds it together.</param>
 /// <param name="Steps">Steps of taking it apart.</param>
 /// <param name="Boards">Its boards, to plan capacitors on.</param>
+/// <param name="Checks">What is tried before it leaves, besides its functions.</param>
 /// <param name="Archetype">For a build that ships: what tells it from the others; null for a model.</param>
 /// <param name="Build">Id of the build that a model was made from, or null.</param>
 /// <param name="Author">Who made the description, in their own words, or null.</param>
@@ -46,6 +47,7 @@ public sealed record DeviceProfile(
     [property: MaxLength(ProfileFormat.MostFasteners)] IReadOnlyList<Fastener>? Fasteners = null,
     [property: MaxLength(ProfileFormat.MostSteps)] IReadOnlyList<TeardownStep>? Steps = null,
     [property: MaxLength(ProfileFormat.MostBoards)] IReadOnlyList<Board>? Boards = null,
+    [property: MaxLength(ProfileFormat.MostChecks)] IReadOnlyList<ProofCheck>? Checks = null,
     BuildFacts? Archetype = null,
     [property: RegularExpression(ProfileFormat.ModelIdPattern)] string? Build = null,
     [property: MaxLength(200)] string? Author = null,

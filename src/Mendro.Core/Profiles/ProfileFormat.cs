@@ -52,6 +52,9 @@ public static class ProfileFormat
     /// <summary>Most steps of taking it apart.</summary>
     public const int MostSteps = 60;
 
+    /// <summary>Most checks.</summary>
+    public const int MostChecks = 40;
+
     /// <summary>Most boards.</summary>
     public const int MostBoards = 8;
 

@@ -136,6 +136,7 @@ public static class ProfileMerge
             Connectors = Each("connector", p => p.Connectors, c => c.Id) is { Count: > 0 } some ? some : null,
             Fasteners = Each("fastener", p => p.Fasteners, f => f.Id) is { Count: > 0 } held ? held : null,
             Steps = Each("step", p => p.Steps, s => s.Id) is { Count: > 0 } taken ? taken : null,
+            Checks = Each("check", p => p.Checks, c => c.Id) is { Count: > 0 } tried ? tried : null,
             Boards = Each("board", p => p.Boards, b => b.Id) is { Count: > 0 } drawn ? drawn : null,
         };
     }

@@ -154,7 +154,7 @@ public static partial class TeardownText
         return found;
     }
 
-    private static IEnumerable<(string Place, string Id, List<string> Clauses)> Lines(
+    internal static IEnumerable<(string Place, string Id, List<string> Clauses)> Lines(
         string? text,
         string section,
         char between,
@@ -177,17 +177,21 @@ public static partial class TeardownText
         }
     }
 
-    private static IEnumerable<string> List(string word, IReadOnlyList<string>? items) =>
+    /// <summary>Minutes of a clause such as <c>12 min</c>; null when it is none.</summary>
+    internal static double? Minutes(string clause) =>
+        MinutesPattern().Match(clause) is { Success: true } m && !m.Groups["back"].Success ? D(m.Groups["out"].Value) : null;
+
+    internal static IEnumerable<string> List(string word, IReadOnlyList<string>? items) =>
         items is { Count: > 0 } ? [$"{word} {string.Join(", ", items.Select(i => i.Replace(';', ' ').Replace(',', ' ')))}"] : [];
 
-    private static string[] Split(string list) => list.Split(',', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries);
+    internal static string[] Split(string list) => list.Split(',', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries);
 
-    private static string? After(string clause, string word) =>
+    internal static string? After(string clause, string word) =>
         clause.StartsWith(word, StringComparison.Ordinal) ? clause[word.Length..].Trim() : null;
 
-    private static string N(double value) => value.ToString("0.###", CultureInfo.InvariantCulture);
+    internal static string N(double value) => value.ToString("0.###", CultureInfo.InvariantCulture);
 
     // A figure that is none is caught by the rules of the format.
-    private static double D(string text) =>
+    internal static double D(string text) =>
         double.TryParse(text, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var value) ? value : double.NaN;
 }

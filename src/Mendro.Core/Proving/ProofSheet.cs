@@ -68,12 +68,18 @@ public sealed record ProofSheet(IReadOnlyList<ProofLine> Lines)
 
     /// <summary>Why the unit may not be handed over yet, or null when it may.</summary>
     /// <param name="statedReason">Why it goes all the same, as stated by the technician.</param>
-    public string? Bar(string? statedReason)
+    /// <param name="kept">Items of the test plan that fail and stay so, by their ids; null for none.</param>
+    public string? Bar(string? statedReason, IReadOnlyDictionary<string, string>? kept = null)
     {
         if (Complete || !string.IsNullOrWhiteSpace(statedReason))
             return null;
-        var failing = string.Join(", ", Failures.Select(l => l.Function.Name));
+        var failing = string.Join(
+            ", ",
+            Failures.Where(l => kept?.ContainsKey($"function:{l.Function.Id}") != true).Select(l => l.Function.Name)
+        );
         var open = string.Join(", ", Unproved.Select(l => l.Function.Name));
+        if (failing.Length == 0 && open.Length == 0)
+            return null;
         return failing.Length > 0
             ? $"Still failing: {failing}. Say why it goes all the same, or go back to Find."
             : $"Not proved since the last repair: {open}. Try them, or say why it goes all the same.";

@@ -45,6 +45,12 @@ internal sealed record TransferTable(string Name, string File, string Order, str
         new("capacitor_plans", "capacitor-plans", "job_id"),
         new("trace_plans", "trace-plans", "job_id"),
         new("start_runs", "start-runs", "job_id, function"),
+        new("soaks", "soaks", "id"),
+        new("pictures", "pictures", "id"),
+        new("shelf_waits", "shelf-waits", "job_id"),
+        new("sales", "sales", "job_id"),
+        new("comparables", "comparables", "id"),
+        new("donor_parts", "donor-parts", "id"),
         new("contact_marks", "contact-marks", "id"),
         new("stand_in_truths", "stand-in-truths", "job_id"),
     ];

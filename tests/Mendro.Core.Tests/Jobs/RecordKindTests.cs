@@ -96,6 +96,18 @@ public class RecordKindTests
                     + "\"limits\":{\"accept\":0.02,\"refuse\":0.2,\"alpha\":0.05,\"beta\":0.05},"
                     + "\"under\":[{\"condition\":\"cold\",\"starts\":15,\"failures\":0}]}"
             },
+            {
+                new TestDone("check:slot2", "Second card slot", false, "cartridge"),
+                """{"item":"check:slot2","name":"Second card slot","passed":false,"function":"cartridge"}"""
+            },
+            {
+                new FaultKept("function:speaker", "Speaker", KeepReason.WaitingPart, "cone on order"),
+                """{"item":"function:speaker","name":"Speaker","reason":"waitingPart","words":"cone on order"}"""
+            },
+            {
+                new SoakRun("picture", 20, 12.5, [new Interruption(12.5, "went dark")]),
+                """{"function":"picture","planned":20,"played":12.5,"interruptions":[{"minute":12.5,"words":"went dark"}]}"""
+            },
             { new TemporaryThing("supply leads", false), """{"what":"supply leads","off":false}""" },
             { new SupplyDraw(6, 0.082, 0.5, "usual", null), """{"volts":6,"amps":0.082,"limitAmps":0.5,"meaning":"usual"}""" },
         };
