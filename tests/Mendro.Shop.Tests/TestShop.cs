@@ -1,3 +1,4 @@
+using Mendro.Core.Jobs;
 using Mendro.Core.Library;
 using Mendro.Core.Money;
 using Mendro.Core.Profiles;
@@ -59,6 +60,7 @@ public sealed class TestShop : IDisposable
         var traces = new TraceStore(Database, Time);
         Traces = new TraceDesk(bench, traces, Capacitors, Records, Desk);
         Starts = new StartsDesk(bench, new StartRunStore(Database, Settings, Time));
+        Prove = new ProveDesk(bench, Readings, Timers, new SoakStore(Database, Time), new GoodReadingStore(Database, Time), Time);
         Jumpers = new JumperDesk(bench, traces, Traces, Desk);
         HandOver = new HandOverDesk(bench, Jobs, Records, new GoodReadingStore(Database, Time));
     }
@@ -88,6 +90,8 @@ public sealed class TestShop : IDisposable
     public JumperDesk Jumpers { get; }
 
     public StartsDesk Starts { get; }
+
+    public ProveDesk Prove { get; }
 
     public Ledger Ledger { get; }
 
@@ -149,6 +153,13 @@ public sealed class TestShop : IDisposable
 
     public void Try(long number, FunctionId function, bool passed) =>
         Readings.Try(new TrialOrder(number, function, passed)).Done.ShouldNotBeNull();
+
+    /// <summary>Files a record as it is.</summary>
+    public void File(long number, RecordBody body)
+    {
+        var job = Jobs.Find(number)!;
+        Records.Add(BenchRecord.Of(body, Models.Of(job), WorkStage.Fix, Time.GetUtcNow()) with { JobId = job.Id });
+    }
 
     public void Dispose()
     {

@@ -102,7 +102,7 @@ public class RecordKindTests
             },
             {
                 new FaultKept("function:speaker", "Speaker", KeepReason.WaitingPart, "cone on order"),
-                """{"item":"function:speaker","name":"Speaker","reason":"waitingPart","words":"cone on order"}"""
+                """{"item":"function:speaker","name":"Speaker","reason":"waiting-part","words":"cone on order"}"""
             },
             {
                 new SoakRun("picture", 20, 12.5, [new Interruption(12.5, "went dark")]),
