@@ -1,4 +1,5 @@
 using Mendro.Web.Live;
+using Microsoft.AspNetCore.Http.Features;
 
 namespace Mendro.Web;
 
@@ -10,6 +11,9 @@ public sealed class Gate(RequestDelegate next)
 {
     /// <summary>Largest body taken, bytes; a profile or a file of good readings has a few thousand.</summary>
     public const long MostBytes = 2 * 1024 * 1024;
+
+    /// <summary>Largest body of the form that takes pictures, bytes: some pictures of a phone at once.</summary>
+    public const long MostBytesOfPictures = 64 * 1024 * 1024;
 
     private const string Form = "application/x-www-form-urlencoded";
     private const string FormWithFiles = "multipart/form-data";
@@ -25,7 +29,10 @@ public sealed class Gate(RequestDelegate next)
             return Refuse(context, StatusCodes.Status405MethodNotAllowed);
         }
 
-        if (request.ContentLength > MostBytes)
+        var most = TakesPictures(request) ? MostBytesOfPictures : MostBytes;
+        if (TakesPictures(request) && context.Features.Get<IHttpMaxRequestBodySizeFeature>() is { IsReadOnly: false } limit)
+            limit.MaxRequestBodySize = most;
+        if (request.ContentLength > most)
         {
             // What is still on its way is not waited for.
             context.Response.Headers.Connection = "close";
@@ -50,6 +57,11 @@ public sealed class Gate(RequestDelegate next)
         return !request.Headers.TryGetValue("Origin", out var origin)
             || (Uri.TryCreate(origin.ToString(), UriKind.Absolute, out var from) && from.Authority == request.Host.Value);
     }
+
+    private static bool TakesPictures(HttpRequest request) =>
+        HttpMethods.IsPost(request.Method)
+        && request.Path.StartsWithSegments("/Jobs", StringComparison.OrdinalIgnoreCase, out var rest)
+        && rest.Value?.EndsWith("/Pictures", StringComparison.OrdinalIgnoreCase) == true;
 
     private static bool IsForm(HttpRequest request)
     {

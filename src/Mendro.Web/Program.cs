@@ -121,6 +121,11 @@ app.UseMiddleware<OneConnection>();
 app.UseRouting();
 app.MapRazorPages();
 app.MapGet(EventEndpoint.Path, (HttpContext context, EventEndpoint events) => events.StreamAsync(context));
+app.MapGet(
+    "/Pictures/{hash}",
+    (string hash, bool? small, PictureFiles files) =>
+        files.Read(hash, small == true) is { } jpeg ? Results.Bytes(jpeg, "image/jpeg") : Results.NotFound()
+);
 app.MapHealthChecks("/health");
 
 app.Lifetime.ApplicationStarted.Register(() =>

@@ -21,6 +21,7 @@ public static class ShopServices
         // The shop changes methods of its own copy.
         services.AddSingleton(TradeLibrary.Shipped.Copy());
         services.AddSingleton(new ShopDatabase(Path.Combine(options.DataDirectory, "shop.db")));
+        services.AddSingleton(new PictureFiles(options.DataDirectory));
         foreach (
             var store in (Type[])
                 [
@@ -47,6 +48,7 @@ public static class ShopServices
                     typeof(TraceStore),
                     typeof(StartRunStore),
                     typeof(SoakStore),
+                    typeof(PictureStore),
                 ]
         )
             services.AddSingleton(store);
@@ -74,6 +76,7 @@ public static class ShopServices
                     typeof(TraceDesk),
                     typeof(StartsDesk),
                     typeof(ProveDesk),
+                    typeof(PictureDesk),
                     typeof(JumperDesk),
                     typeof(MethodDesk),
                     typeof(ProbeGainDesk),

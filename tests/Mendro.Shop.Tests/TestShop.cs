@@ -61,6 +61,9 @@ public sealed class TestShop : IDisposable
         Traces = new TraceDesk(bench, traces, Capacitors, Records, Desk);
         Starts = new StartsDesk(bench, new StartRunStore(Database, Settings, Time));
         Prove = new ProveDesk(bench, Readings, Timers, new SoakStore(Database, Time), new GoodReadingStore(Database, Time), Time);
+        PictureFiles = new PictureFiles(_folder);
+        PictureRows = new PictureStore(Database, Time);
+        Pictures = new PictureDesk(bench, PictureRows, PictureFiles);
         Jumpers = new JumperDesk(bench, traces, Traces, Desk);
         HandOver = new HandOverDesk(bench, Jobs, Records, new GoodReadingStore(Database, Time));
     }
@@ -92,6 +95,14 @@ public sealed class TestShop : IDisposable
     public StartsDesk Starts { get; }
 
     public ProveDesk Prove { get; }
+
+    public PictureFiles PictureFiles { get; }
+
+    public PictureStore PictureRows { get; }
+
+    public PictureDesk Pictures { get; }
+
+    public string Folder => _folder;
 
     public Ledger Ledger { get; }
 

@@ -32,6 +32,7 @@ public class ArchitectureTests
                 "Mendro.Cli",
                 "Mendro.StandIns",
                 "Mendro.Solver",
+                "Mendro.Pictures",
                 "Microsoft.AspNetCore",
                 "Microsoft.Data.Sqlite",
                 "Dapper",
@@ -46,15 +47,16 @@ public class ArchitectureTests
     [Fact]
     public void Every_house_knows_only_what_lies_below_it()
     {
-        string[] all = ["Mendro.Storage", "Mendro.Shop", "Mendro.Instruments", "Mendro.StandIns", "Mendro.Solver", "Mendro.Web", "Mendro.Cli"];
+        string[] all = ["Mendro.Storage", "Mendro.Shop", "Mendro.Instruments", "Mendro.StandIns", "Mendro.Solver", "Mendro.Pictures", "Mendro.Web", "Mendro.Cli"];
         foreach (
             var (assembly, below) in ((Assembly, string[])[])
                 [
                     (typeof(ShopDatabase).Assembly, []),
                     (typeof(BenchMeter).Assembly, []),
                     (typeof(PracticeBench).Assembly, []),
-                    (typeof(BenchDesk).Assembly, ["Mendro.Storage", "Mendro.Instruments", "Mendro.StandIns", "Mendro.Solver"]),
+                    (typeof(BenchDesk).Assembly, ["Mendro.Storage", "Mendro.Instruments", "Mendro.StandIns", "Mendro.Solver", "Mendro.Pictures"]),
                     (typeof(Mendro.Solver.FitSolver).Assembly, []),
+                    (typeof(Mendro.Pictures.PictureReader).Assembly, []),
                     (typeof(Mendro.Cli.Commands).Assembly, ["Mendro.Shop", "Mendro.Storage", "Mendro.StandIns", "Mendro.Solver"]),
                     (typeof(Program).Assembly, ["Mendro.Shop", "Mendro.Storage", "Mendro.Instruments", "Mendro.StandIns"]),
                 ]

@@ -19,10 +19,15 @@ public readonly record struct LabColour(double L, double A, double B)
     /// <param name="blue">Blue, 0 to 255.</param>
     public static LabColour FromSrgb(double red, double green, double blue)
     {
-        static double Linear(double v) => v / 255 is var c && c <= 0.04045 ? c / 12.92 : Math.Pow((c + 0.055) / 1.055, 2.4);
+        var light = LinearLight.FromSrgb(red, green, blue);
+        return FromLinear(light.Red, light.Green, light.Blue);
+    }
+
+    /// <summary>The same from linear light, 0 to 1 each.</summary>
+    internal static LabColour FromLinear(double r, double g, double b)
+    {
         static double F(double t) => t > 216.0 / 24389 ? Math.Cbrt(t) : (24389.0 / 27 * t + 16) / 116;
 
-        var (r, g, b) = (Linear(red), Linear(green), Linear(blue));
         var x = F((0.4124564 * r + 0.3575761 * g + 0.1804375 * b) / WhiteX);
         var y = F(0.2126729 * r + 0.7151522 * g + 0.0721750 * b);
         var z = F((0.0193339 * r + 0.1191920 * g + 0.9503041 * b) / WhiteZ);

@@ -8,6 +8,7 @@ using Mendro.Core.Library;
 using Mendro.Core.Money;
 using Mendro.Core.Profiles;
 using Mendro.Core.Readings;
+using Mendro.Pictures;
 using Mendro.Storage;
 
 namespace Mendro.Shop.Demo;
@@ -17,7 +18,7 @@ namespace Mendro.Shop.Demo;
 /// Steps: <c>mark ID</c>, <c>pass FUNCTION …</c>, <c>fail FUNCTION [LOOK]</c>, <c>failall [LOOK]</c>, <c>read PROBE TEXT</c>,
 /// <c>starts FUNCTION pass|fail N</c>, <c>provoke FUNCTION HOW changed|same</c>, <c>swap FUNCTION PART=GEAR… RESULT</c> (gear by
 /// its number), <c>cause PART MODE</c>, <c>fix PART METHOD [MINUTES] [COST]</c>, <c>prove</c> (all functions pass), <c>stage
-/// NAME</c>,
+/// NAME</c>, <c>picture before|after YELLOWED WORDS</c> (0 not at all to 1 brown),
 /// <c>contacts CONNECTOR NUMBER=STATE…</c>, <c>hide PART.MODE …</c> (what the stand-in meter will find), <c>close</c> (case closed
 /// up), <c>shelf NAME REASON|NEXT</c>, <c>end NAME NOTE</c>, <c>day N</c> (days later).
 /// </summary>
@@ -27,6 +28,7 @@ public sealed class DemoWorld(
     PracticeDesk practice,
     ModelShelf models,
     TradeLibrary library,
+    PictureFiles pictureFiles,
     TimeProvider time
 )
 {
@@ -56,6 +58,8 @@ public sealed class DemoWorld(
     private JobBench Bench => new(Jobs, Records, models, new Ledger(database, new ActionStore(database, _clock)), _clock);
 
     private HandOverDesk HandOver => new(Bench, Jobs, Records, new GoodReadingStore(database, _clock));
+
+    private PictureDesk Pictures => new(Bench, new PictureStore(database, _clock), pictureFiles);
 
     /// <summary>Seeds the shop, unless it has jobs already.</summary>
     public void SeedOnce() =>
@@ -251,6 +255,12 @@ public sealed class DemoWorld(
                     false
                 );
                 Must(HandOver.Close(order), job, verb, rest);
+                break;
+            case "picture":
+                var shell = StandInCamera.Shell(double.Parse(words[1], CultureInfo.InvariantCulture), (int)job.Number);
+                var told = new PictureWords("", words[0], string.Join(' ', words[2..]));
+                if (Pictures.Take(job.Number, shell, told).Refusal is { } refused)
+                    throw new InvalidOperationException($"{Wrong(job, verb, rest).Message} {refused.Problem}");
                 break;
             case "day":
                 _clock.Step(TimeSpan.FromDays(double.Parse(rest, CultureInfo.InvariantCulture)));

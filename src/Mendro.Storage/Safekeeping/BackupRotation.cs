@@ -45,7 +45,7 @@ public sealed class BackupRotation(string folder)
     public KeptBackup Take(DateOnly today, DateTimeOffset at)
     {
         var file = Path.Combine(Folder, Prefix + today.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture) + Extension);
-        ShopBackup.Write(folder, file, at);
+        ShopBackup.Write(folder, file, at, pictures: false);
         var kept = Kept();
         var keep = Keep(kept.Select(b => b.Day).ToList(), today).ToHashSet();
         foreach (var old in kept.Where(b => !keep.Contains(b.Day)))

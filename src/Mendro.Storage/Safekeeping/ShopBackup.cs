@@ -23,8 +23,9 @@ public static class ShopBackup
     /// <param name="folder">Folder of the shop.</param>
     /// <param name="file">File to write; replaced as a whole when it is there.</param>
     /// <param name="at">Now, UTC.</param>
+    /// <param name="pictures">False leaves the pictures out: they lie beside, under the hash of what is in them, and never change.</param>
     /// <exception cref="ShopFileException">There is no shop, or the file cannot be written.</exception>
-    public static BackupManifest Write(string folder, string file, DateTimeOffset at)
+    public static BackupManifest Write(string folder, string file, DateTimeOffset at, bool pictures = true)
     {
         var source = Path.Combine(folder, Database);
         if (!File.Exists(source))
@@ -35,7 +36,7 @@ public static class ShopBackup
             var copy = Path.Combine(work, Database);
             Copy(source, copy);
             var (level, jobs) = Glance(copy);
-            List<(string Name, string Path)> files = [(Database, copy), .. Beside(folder)];
+            List<(string Name, string Path)> files = [(Database, copy), .. Beside(folder).Where(f => pictures || !f.Name.StartsWith($"{PictureFiles.FolderName}/", StringComparison.Ordinal))];
             var manifest = new BackupManifest(
                 BackupManifest.FormatName,
                 at,

@@ -14,7 +14,7 @@ public static class ShopFolder
     private const uint GroupAndOthers = 0b000_111_111;
 
     // What belongs to a shop; anything else in the folder is not ours to touch.
-    private static readonly string[] OwnFolders = ["keys", "backups"];
+    private static readonly string[] OwnFolders = ["keys", "backups", PictureFiles.FolderName];
 
     /// <summary>From now on this process makes files for its user alone, those of libraries too. Nothing on Windows.</summary>
     public static void NarrowNewFiles()

@@ -1,0 +1,53 @@
+namespace Mendro.Storage;
+
+/// <summary>
+/// The pictures as files beside the database, each under the hash of what is in it: written once, never changed, so that a backup can
+/// be taken at any moment and two jobs may show one file.
+/// </summary>
+/// <param name="folder">Folder of the shop.</param>
+public sealed class PictureFiles(string folder)
+{
+    /// <summary>Folder of the pictures inside that of the shop.</summary>
+    public const string FolderName = "pictures";
+
+    private const int HashLength = 64;
+
+    /// <summary>True for what may be the name of a picture.</summary>
+    public static bool IsHash(string text) => text.Length == HashLength && text.All(c => c is (>= '0' and <= '9') or (>= 'a' and <= 'f'));
+
+    /// <summary>Writes a picture and its small one; one that is there already stays.</summary>
+    public void Write(string hash, byte[] jpeg, byte[] small)
+    {
+        Put(PathOf(hash, small: true), small);
+        Put(PathOf(hash, small: false), jpeg);
+    }
+
+    /// <summary>A picture, or null when its file is gone.</summary>
+    public byte[]? Read(string hash, bool small = false)
+    {
+        if (!IsHash(hash))
+            return null;
+        var path = PathOf(hash, small);
+        return File.Exists(path) ? File.ReadAllBytes(path) : null;
+    }
+
+    private string PathOf(string hash, bool small) =>
+        IsHash(hash)
+            ? Path.Combine(folder, FolderName, hash[..2], hash + (small ? ".small.jpg" : ".jpg"))
+            : throw new ArgumentException("A picture is named by its hash.", nameof(hash));
+
+    private static void Put(string path, byte[] bytes)
+    {
+        if (File.Exists(path))
+            return;
+        Directory.CreateDirectory(Path.GetDirectoryName(path)!);
+        var part = $"{path}.{Guid.NewGuid():N}.part";
+        using (var stream = new FileStream(part, FileMode.CreateNew, FileAccess.Write))
+        {
+            stream.Write(bytes);
+            stream.Flush(flushToDisk: true);
+        }
+
+        File.Move(part, path, overwrite: true);
+    }
+}
