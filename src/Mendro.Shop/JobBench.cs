@@ -120,6 +120,9 @@ public sealed class JobBench(JobStore jobs, BenchRecordStore records, ModelShelf
         jobs.Move(job, to, told.Count > 0 ? string.Join(". ", told) : null, reason, nextTry);
     }
 
+    /// <summary>Leaves a line in the timeline of a job, also of a closed one.</summary>
+    internal void Note(Job job, string words) => jobs.Note(job.Id, words);
+
     private static string ShelfWords(Shelf shelf, string? reason) =>
         StageWords.Name(shelf) + (reason is { Length: > 0 } ? ": " + reason : "");
 

@@ -169,6 +169,9 @@ public sealed class JobStore(ShopDatabase database, TimeProvider time)
             }
         );
 
+    /// <summary>Leaves a line in the timeline.</summary>
+    public void Note(JobId id, string words) => Change(id, "life", words, (_, _) => { });
+
     /// <summary>Writes down how a job was handed over, beside its move.</summary>
     public void WriteEnding(JobId jobId, string note, string statedReason, decimal? asking) =>
         database.Write(

@@ -49,6 +49,9 @@ public static class ShopServices
                     typeof(StartRunStore),
                     typeof(SoakStore),
                     typeof(PictureStore),
+                    typeof(SaleStore),
+                    typeof(DonorStore),
+                    typeof(ShelfStore),
                 ]
         )
             services.AddSingleton(store);
@@ -77,6 +80,9 @@ public static class ShopServices
                     typeof(StartsDesk),
                     typeof(ProveDesk),
                     typeof(PictureDesk),
+                    typeof(OwnerDesk),
+                    typeof(PaperDesk),
+                    typeof(SaleDesk),
                     typeof(JumperDesk),
                     typeof(MethodDesk),
                     typeof(ProbeGainDesk),
@@ -111,6 +117,7 @@ public static class ShopServices
         services.AddSingleton<MeterDesk>();
         services.AddHostedService(s => s.GetRequiredService<MeterDesk>());
         services.AddHostedService<ShopNews>();
+        services.AddHostedService<ShelfKeeper>();
         services.AddSingleton<ShopCalendar>();
         services.AddSingleton(s => new DailyBackup(
             options.DataDirectory,

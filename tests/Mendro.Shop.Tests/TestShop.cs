@@ -65,7 +65,20 @@ public sealed class TestShop : IDisposable
         PictureRows = new PictureStore(Database, Time);
         Pictures = new PictureDesk(bench, PictureRows, PictureFiles);
         Jumpers = new JumperDesk(bench, traces, Traces, Desk);
-        HandOver = new HandOverDesk(bench, Jobs, Records, new GoodReadingStore(Database, Time));
+        Sales = new SaleStore(Database, Time);
+        Donors = new DonorStore(Database, Time);
+        HandOver = new HandOverDesk(
+            bench,
+            Jobs,
+            Records,
+            new GoodReadingStore(Database, Time),
+            Sales,
+            Donors,
+            new ShelfStore(Database, Time)
+        );
+        Owners = new OwnerDesk(bench, Jobs, Records, Settings, Time);
+        Papers = new PaperDesk(Runs, Settings, Sales, Time);
+        Sale = new SaleDesk(bench, Sales, Settings, Papers, Ledger);
     }
 
     public FakeTimeProvider Time { get; } = new(new DateTimeOffset(2026, 3, 1, 9, 30, 0, TimeSpan.Zero));
@@ -101,6 +114,16 @@ public sealed class TestShop : IDisposable
     public PictureStore PictureRows { get; }
 
     public PictureDesk Pictures { get; }
+
+    public SaleStore Sales { get; }
+
+    public DonorStore Donors { get; }
+
+    public OwnerDesk Owners { get; }
+
+    public PaperDesk Papers { get; }
+
+    public SaleDesk Sale { get; }
 
     public string Folder => _folder;
 

@@ -57,7 +57,16 @@ public sealed class DemoWorld(
 
     private JobBench Bench => new(Jobs, Records, models, new Ledger(database, new ActionStore(database, _clock)), _clock);
 
-    private HandOverDesk HandOver => new(Bench, Jobs, Records, new GoodReadingStore(database, _clock));
+    private HandOverDesk HandOver =>
+        new(
+            Bench,
+            Jobs,
+            Records,
+            new GoodReadingStore(database, _clock),
+            new SaleStore(database, _clock),
+            new DonorStore(database, _clock),
+            new ShelfStore(database, _clock)
+        );
 
     private PictureDesk Pictures => new(Bench, new PictureStore(database, _clock), pictureFiles);
 

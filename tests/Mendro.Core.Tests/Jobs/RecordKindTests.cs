@@ -108,6 +108,26 @@ public class RecordKindTests
                 new SoakRun("picture", 20, 12.5, [new Interruption(12.5, "went dark")]),
                 """{"function":"picture","planned":20,"played":12.5,"interruptions":[{"minute":12.5,"words":"went dark"}]}"""
             },
+            {
+                new ColourMeasured("ab", [80, 1, 4], [75, 3, 22], true, 17.4),
+                """{"picture":"ab","inside":[80,1,4],"outside":[75,3,22],"card":true,"deltaE":17.4}"""
+            },
+            {
+                new QuoteGiven(20, 35.5m, 90, "EUR", "renew the switch", ConsentWay.Phone),
+                """{"low":20,"likely":35.5,"high":90,"currency":"EUR","works":"renew the switch","how":"phone"}"""
+            },
+            {
+                new QuoteAnswered(true, 60, "EUR", "Ilka Dorn", ConsentWay.Writing),
+                """{"approved":true,"upTo":60,"currency":"EUR","who":"Ilka Dorn","how":"writing","words":""}"""
+            },
+            {
+                new OwnerTold(OwnerMatter.Ready, "Ilka Dorn", ConsentWay.InPerson, "comes on Friday"),
+                """{"matter":"ready","who":"Ilka Dorn","how":"in-person","words":"comes on Friday"}"""
+            },
+            {
+                new HandedOver("Ilka Dorn", new DateOnly(2027, 5, 1)),
+                """{"to":"Ilka Dorn","warrantyUntil":"2027-05-01"}"""
+            },
             { new TemporaryThing("supply leads", false), """{"what":"supply leads","off":false}""" },
             { new SupplyDraw(6, 0.082, 0.5, "usual", null), """{"volts":6,"amps":0.082,"limitAmps":0.5,"meaning":"usual"}""" },
         };

@@ -1,7 +1,9 @@
+using System.Globalization;
 using Mendro.Core.Diagnosis;
 using Mendro.Core.Jobs;
 using Mendro.Core.Library;
 using Mendro.Core.Money;
+using Mendro.Core.Proving;
 using Mendro.Core.Readings;
 using Mendro.Shop;
 using Mendro.Storage;
@@ -15,6 +17,7 @@ public sealed class HandOverModel(
     BenchDesk desk,
     SettingsStore settings,
     HandOverDesk handOver,
+    OwnerDesk owners,
     RunDesk runs,
     MethodDesk methods,
     TradeLibrary library
@@ -30,14 +33,47 @@ public sealed class HandOverModel(
     /// <summary>Asking price, as typed.</summary>
     public string? Asking { get; private set; }
 
+    /// <summary>Who takes it, as typed.</summary>
+    public string? To { get; private set; }
+
+    /// <summary>Last day of the warranty, as typed.</summary>
+    public string? Warranty { get; private set; }
+
     /// <summary>Why it waits, as typed.</summary>
     public string? Why { get; private set; }
 
     /// <summary>What to try next, as typed.</summary>
     public string? Next { get; private set; }
 
+    /// <summary>Part on its way, as typed.</summary>
+    public string? PartName { get; private set; }
+
+    /// <summary>Day on which it comes back, as typed.</summary>
+    public string? Until { get; private set; }
+
+    /// <summary>Grade under which it is offered.</summary>
+    public ConditionGrade Grade { get; private set; } = ConditionGrade.Good;
+
     /// <summary>What the job has cost so far.</summary>
     public JobCost Cost { get; private set; } = null!;
+
+    /// <summary>How the owner stands to it; null for shop stock.</summary>
+    public OwnerAgreement? Agreement { get; private set; }
+
+    /// <summary>Why it may not go without a reason, or null.</summary>
+    public string? Bar => View.Proof.Bar(null, HandOverDesk.Kept(View.Model, View.Records));
+
+    /// <summary>What fails and stays so, with the reason.</summary>
+    public IReadOnlyList<string> ButFor { get; private set; } = [];
+
+    /// <summary>What is on the test plan and was not tried.</summary>
+    public IReadOnlyList<string> NotTried { get; private set; } = [];
+
+    /// <summary>What is good in it.</summary>
+    public IReadOnlyList<DonorPart> Parts => HandOverDesk.Parts(View);
+
+    /// <summary>Cautions for taking it to pieces.</summary>
+    public IEnumerable<Caution> Hazards => View.Hazards.Distinct().Select(Library.FindCaution).OfType<Caution>();
 
     /// <summary>Modifications done, to be disclosed.</summary>
     public IEnumerable<string> Modifications =>
@@ -50,16 +86,40 @@ public sealed class HandOverModel(
     public IActionResult OnGet() => Prepare() ? Page() : NotFound();
 
     /// <summary>Closes the job.</summary>
-    public IActionResult OnPost(string? end, string? reason, string? note, string? asking, bool leave)
+    public IActionResult OnPost(
+        string? end,
+        string? reason,
+        string? note,
+        string? asking,
+        bool leave,
+        string? to,
+        string? warranty,
+        string? grade,
+        string[]? part
+    )
     {
         if (!Prepare())
             return NotFound();
-        (Reason, Note, Asking) = (reason, note, asking);
+        (Reason, Note, Asking, To, Warranty) = (reason, note, asking, to ?? "", warranty);
+        Grade = ConditionGrade.Find(grade) ?? Grade;
         if (!Enum.TryParse<JobEnd>(end, out var ending) || ending == JobEnd.Open || !Enum.IsDefined(ending))
             return Refuse("Choose where it goes.");
         if (Amount.TryRead(asking, View.Currency, out var price) is { } wrong)
             return Refuse(wrong);
-        var order = new CloseOrder(Number, ending, Words.Clean(note), Words.Clean(reason), price?.Value, leave);
+        if (!Day(warranty, out var until))
+            return Refuse("The warranty ends on a day such as 2027-11-26.");
+        var order = new CloseOrder(
+            Number,
+            ending,
+            Words.Clean(note),
+            Words.Clean(reason),
+            price?.Value,
+            leave,
+            Words.Clean(to),
+            until,
+            Grade.Id,
+            Parts.Where(p => part?.Contains(p.Part) == true).ToList()
+        );
         return Answer(
             handOver.Close(order, Once),
             done =>
@@ -73,14 +133,16 @@ public sealed class HandOverModel(
     }
 
     /// <summary>Puts the job on a shelf.</summary>
-    public IActionResult OnPostShelf(string? shelf, string? why, string? next)
+    public IActionResult OnPostShelf(string? shelf, string? why, string? next, string? partName, string? until)
     {
         if (!Prepare())
             return NotFound();
-        (Why, Next) = (why, next);
+        (Why, Next, PartName, Until) = (why, next, partName, until);
+        if (!Day(until, out var day))
+            return Refuse("It comes back on a day such as 2026-12-01.");
         var place = Enum.TryParse<Shelf>(shelf, out var told) ? told : Shelf.None;
         return Answer(
-            handOver.Shelve(Number, place, Words.Clean(why), Words.Clean(next), Once),
+            handOver.Shelve(Number, place, Words.Clean(why), Words.Clean(next), Once, Words.Clean(partName), day),
             done =>
             {
                 TempData["Said"] = done.Words;
@@ -89,11 +151,30 @@ public sealed class HandOverModel(
         );
     }
 
+    private static bool Day(string? text, out DateOnly? day)
+    {
+        day = null;
+        if (string.IsNullOrWhiteSpace(text))
+            return true;
+        if (!DateOnly.TryParseExact(text.Trim(), "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var read))
+            return false;
+        day = read;
+        return true;
+    }
+
     private bool Prepare()
     {
         if (!Load())
             return false;
         Cost = JobCost.Of(View, settings.Get().PerHour);
+        Agreement = View.Job.ShopStock ? null : owners.Agreement(View);
+        Grade = PaperDesk.GradeOf(View);
+        var plan = ProveDesk.Plan(View);
+        ButFor = plan.ButFor.Select(MoveWords.Lower).ToList();
+        NotTried = plan
+            .Open.Where(i => i.State is ProofState.NotTried or ProofState.Stale && !i.Id.StartsWith("again:", StringComparison.Ordinal))
+            .Select(i => i.Name)
+            .ToList();
         return true;
     }
 }

@@ -1,0 +1,251 @@
+using System.Globalization;
+using Mendro.Core.Jobs;
+using Mendro.Core.Money;
+using Mendro.Core.Papers;
+using Mendro.Core.Proving;
+using Mendro.Storage;
+
+namespace Mendro.Shop;
+
+/// <summary>Which paper.</summary>
+public enum PaperKind
+{
+    /// <summary>For the owner: found, done, replaced, still wrong, minutes, cost.</summary>
+    Job,
+
+    /// <summary>For a buyer: grade, what works, honest faults.</summary>
+    Sale,
+
+    /// <summary>What was tried and measured, with the results.</summary>
+    Test,
+}
+
+/// <summary>Draws up the papers that go with a unit.</summary>
+public sealed class PaperDesk(RunDesk runs, SettingsStore settings, SaleStore sales, TimeProvider time)
+{
+    private const double Confidence = 0.95;
+
+    /// <summary>Draws one up.</summary>
+    /// <param name="view">The job.</param>
+    /// <param name="kind">Which.</param>
+    /// <param name="day">Writes a day by the shop's clock.</param>
+    public Paper Of(JobView view, PaperKind kind, Func<DateTimeOffset, string> day) =>
+        kind switch
+        {
+            PaperKind.Sale => Sale(view, day),
+            PaperKind.Test => Test(view, day),
+            _ => Job(view, day),
+        };
+
+    private Paper Job(JobView view, Func<DateTimeOffset, string> day)
+    {
+        var job = view.Job;
+        var plan = ProveDesk.Plan(view);
+        var changes = runs.Modifications(job);
+        return new Paper(
+            "Job sheet",
+            job.Tag,
+            job.Title,
+            Head(job, day),
+            Facts(
+                ("Board revision", job.Revision.Length > 0 ? job.Revision : "not known"),
+                ("Serial number", job.Serial),
+                ("Owner", job.CustomerName ?? "shop stock"),
+                ("Taken in", day(job.ReceivedAt)),
+                ("With it", job.Accessories),
+                ("Reported", job.Claim),
+                ("Condition", Condition(view))
+            ),
+            [
+                new PaperSection("Found", Found(view), "No cause confirmed."),
+                new PaperSection("Done and replaced", Done(view), "Nothing was changed.", IsTable: true),
+                new PaperSection("Modified", [.. changes.Select(c => new PaperLine(Changed(c, day)))]),
+                new PaperSection("Proved", Proved(view, plan), IsTable: true),
+                new PaperSection("Proof in numbers", Numbers(view)),
+                new PaperSection("Still wrong", StillWrong(view, plan)),
+                new PaperSection("Not tried", NotTried(plan)),
+                new PaperSection("Remarks", job.EndingNote.Length > 0 ? [new PaperLine(job.EndingNote)] : []),
+                new PaperSection("Time and cost", Cost(view), IsTable: true),
+                new PaperSection("Handed over", [.. view.All<HandedOver>().Select(h => new PaperLine(h.Record.Words))]),
+            ]
+        );
+    }
+
+    private Paper Sale(JobView view, Func<DateTimeOffset, string> day)
+    {
+        var job = view.Job;
+        var plan = ProveDesk.Plan(view);
+        var sale = sales.Find(job.Id);
+        var grade = ConditionGrade.Find(sale?.Condition) ?? GradeOf(view);
+        var asking = job.In(sale?.Asking ?? job.Asking);
+        return new Paper(
+            "Sale sheet",
+            job.Tag,
+            job.Title,
+            Head(job, day),
+            Facts(
+                ("Grade", $"{grade.Name}: {grade.Tell}"),
+                ("Board revision", job.Revision.Length > 0 ? job.Revision : "not known"),
+                ("With it", job.Accessories),
+                ("Asking price", asking?.ToString() ?? "")
+            ),
+            [
+                new PaperSection("Works, tried here", [.. plan.Items.Where(Worked).Select(i => new PaperLine(i.Name, "", PaperTone.Good))]),
+                new PaperSection(
+                    "Faults",
+                    [.. StillWrong(view, plan), .. Condition(view) is { Length: > 0 } worn ? [new PaperLine(worn)] : Array.Empty<PaperLine>()],
+                    "None known."
+                ),
+                new PaperSection("Not tried", NotTried(plan)),
+                new PaperSection("Not original", [.. runs.Modifications(job).Select(c => new PaperLine(Changed(c, day)))]),
+                new PaperSection("Renewed and repaired", [.. Done(view).Select(d => d with { Value = "" })]),
+                new PaperSection("Proof in numbers", Numbers(view)),
+                new PaperSection("Remarks", job.EndingNote.Length > 0 ? [new PaperLine(job.EndingNote)] : []),
+            ]
+        );
+    }
+
+    private Paper Test(JobView view, Func<DateTimeOffset, string> day)
+    {
+        var plan = ProveDesk.Plan(view);
+        return new Paper(
+            "Test record",
+            view.Job.Tag,
+            view.Job.Title,
+            Head(view.Job, day),
+            Facts(
+                ("Board revision", view.Job.Revision.Length > 0 ? view.Job.Revision : "not known"),
+                ("Serial number", view.Job.Serial),
+                ("Repairs", Count(view.Records.Count(r => r.Body.Step == JobStep.Repaired)))
+            ),
+            [
+                new PaperSection("Tried", Proved(view, plan), IsTable: true),
+                new PaperSection("Proof in numbers", Numbers(view)),
+                new PaperSection(
+                    "Measured",
+                    [
+                        .. view.LastReadings.Values.Where(r => r.Body.Sign is RecordSign.Good or RecordSign.Bad)
+                            .OrderBy(r => r.Record.Seq)
+                            .Select(r => new PaperLine(
+                                r.Body.Title(view.Model, r.Record.Words),
+                                r.Body.Value(view.Model),
+                                r.Body.Sign == RecordSign.Good ? PaperTone.Good : PaperTone.Bad
+                            )),
+                    ],
+                    IsTable: true
+                ),
+                new PaperSection("Still wrong", StillWrong(view, plan)),
+                new PaperSection("Not tried", NotTried(plan)),
+            ]
+        );
+    }
+
+    /// <summary>Grade by what is known of it: faulty while something fails, worn with marks, else good.</summary>
+    public static ConditionGrade GradeOf(JobView view) =>
+        view.Proof.Failures.Any() || view.Proof.Unproved.Any() ? ConditionGrade.Faulty
+        : view.All<MarkNoted>().Any() ? ConditionGrade.Worn
+        : ConditionGrade.Good;
+
+    /// <summary>Condition marks and note in one line.</summary>
+    public static string Condition(JobView view) =>
+        string.Join(
+            ", ",
+            view.All<MarkNoted>().Select(m => m.Body.Words(view.Model.Library)).Append(view.Job.ConditionNote).Where(t => t.Length > 0)
+        );
+
+    private string Head(Job job, Func<DateTimeOffset, string> day) => $"{settings.Get().ShopName} · {day(job.ClosedAt ?? time.GetUtcNow())}";
+
+    private static List<PaperLine> Found(JobView view) =>
+        view
+            .Records.Select(r =>
+                r.Body switch
+                {
+                    CauseSeen { Present: true } cause => cause.Fault(view.Model),
+                    ProbeReading { Sign: RecordSign.Bad } => r.Words,
+                    _ => null,
+                }
+            )
+            .OfType<string>()
+            .Select(w => new PaperLine(w))
+            .ToList();
+
+    private static List<PaperLine> Done(JobView view) =>
+        view
+            .Records.Where(r => r.Body.Step == JobStep.Repaired)
+            .Select(r => new PaperLine(
+                r.Words + (r.Note.Length > 0 ? $". {r.Note}" : "") + (r.Body is RepairLogged { Used.Length: > 0 } used ? $" ({used.Used})" : ""),
+                string.Create(CultureInfo.InvariantCulture, $"{Math.Round(r.Minutes)} min")
+                    + (view.Job.In(r.Cost) is { Value: > 0 } cost ? $", {cost}" : "")
+            ))
+            .ToList();
+
+    private static string Changed(Modification change, Func<DateTimeOffset, string> day) =>
+        $"{change.Words}, {day(change.At)}" + (change.Originals.Length > 0 ? $"; original parts: {change.Originals}" : "");
+
+    private static bool Worked(TestItem item) => item.State == ProofState.Proved && !item.Id.StartsWith("again:", StringComparison.Ordinal);
+
+    private static List<PaperLine> Proved(JobView view, TestPlan plan) =>
+        plan.Items.Where(i => i.State is ProofState.Proved or ProofState.Fails)
+            .Select(i => new PaperLine(
+                i.Name + (i.Id.StartsWith("again:", StringComparison.Ordinal) ? ", screws in" : ""),
+                i.State == ProofState.Fails ? "✕ fails"
+                : i.Function is null ? "✓ good"
+                : "✓ works",
+                i.State == ProofState.Fails ? PaperTone.Bad : PaperTone.Good
+            ))
+            .ToList();
+
+    private static List<PaperLine> Numbers(JobView view) =>
+        [
+            .. view.All<StartRunFiled>()
+                .Select(r => new PaperLine(
+                    r.Record.Words
+                        + string.Create(
+                            CultureInfo.InvariantCulture,
+                            $"; at most {100 * StartRun.UpperFailureRate(r.Body.Starts - r.Body.Failures, r.Body.Failures, Confidence):0.#} % of starts fail, with 95 % certainty"
+                        )
+                )),
+            .. view.All<SoakRun>().Select(r => new PaperLine(r.Record.Words)),
+            .. view.All<ColourMeasured>().Select(r => new PaperLine(r.Record.Words)),
+        ];
+
+    private static List<PaperLine> StillWrong(JobView view, TestPlan plan)
+    {
+        var kept = plan.ButFor.Select(b => new PaperLine(b, "", PaperTone.Bad)).ToList();
+        var other = plan.Items.Where(i => i is { State: ProofState.Fails, Kept: null, ScrewsIn: false }).Select(i => i.Name).Distinct().ToList();
+        var why = view.Job.StatedReason;
+        if (other.Count > 0)
+            kept.Add(new PaperLine(string.Join(", ", other) + (why.Length > 0 ? $" ({why})" : ""), "", PaperTone.Bad));
+        else if (why.Length > 0)
+            kept.Add(new PaperLine(why, "", PaperTone.Bad));
+        return kept;
+    }
+
+    private static List<PaperLine> NotTried(TestPlan plan) =>
+        plan.Open.Where(i => i.State is ProofState.NotTried or ProofState.Stale)
+            .Where(i => !i.Id.StartsWith("again:", StringComparison.Ordinal))
+            .Select(i => new PaperLine(i.Name + (i.State == ProofState.Stale ? ", since the last repair" : ""), "", PaperTone.Open))
+            .ToList();
+
+    private List<PaperLine> Cost(JobView view)
+    {
+        var cost = JobCost.Of(view, settings.Get().PerHour);
+        var lines = new List<PaperLine>
+        {
+            new("Bench time", Minutes(view.MinutesSpent)),
+            new("Work", cost.Labour?.ToString() ?? $"at {cost.PerHour} an hour; not reckoned in {view.Job.Currency}"),
+            new("Parts", cost.Parts.ToString()),
+        };
+        if (cost.WorkAndParts is { } sum)
+            lines.Add(new PaperLine("Together", sum.ToString()));
+        if (view.Job.In(view.Job.Asking) is { } asking)
+            lines.Add(new PaperLine("Asking price", asking.ToString()));
+        return lines;
+    }
+
+    private static string Minutes(double minutes) => Count((int)Math.Round(minutes)) + " min";
+
+    private static string Count(int number) => number.ToString(CultureInfo.InvariantCulture);
+
+    private static List<(string, string)> Facts(params (string Name, string Value)[] facts) => facts.Where(f => f.Value.Length > 0).ToList();
+}
