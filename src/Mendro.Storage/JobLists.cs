@@ -29,6 +29,9 @@ public sealed class JobLists(ShopDatabase database)
     /// <summary>Jobs on a page.</summary>
     public const int PageSize = 50;
 
+    // What stands in the code of a label, before the number: a hand scanner types it.
+    private const string LabelText = "MENDRO-";
+
     private const int MostWords = 8;
 
     // What long words found is looked through for short ones; so much of it.
@@ -65,7 +68,7 @@ public sealed class JobLists(ShopDatabase database)
     public JobPage Search(string text, long? before = null)
     {
         var words = text.Split(' ', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)
-            .Select(w => w.TrimStart('#'))
+            .Select(w => w.StartsWith(LabelText, StringComparison.OrdinalIgnoreCase) ? w[LabelText.Length..] : w.TrimStart('#'))
             .Where(w => w.Length > 0)
             .Take(MostWords)
             .ToList();

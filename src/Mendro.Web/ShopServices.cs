@@ -52,6 +52,7 @@ public static class ShopServices
                     typeof(SaleStore),
                     typeof(DonorStore),
                     typeof(ShelfStore),
+                    typeof(OwnerStore),
                 ]
         )
             services.AddSingleton(store);
@@ -83,6 +84,8 @@ public static class ShopServices
                     typeof(OwnerDesk),
                     typeof(PaperDesk),
                     typeof(SaleDesk),
+                    typeof(DonorDesk),
+                    typeof(OwnerData),
                     typeof(JumperDesk),
                     typeof(MethodDesk),
                     typeof(ProbeGainDesk),

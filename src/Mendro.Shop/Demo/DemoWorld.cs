@@ -18,7 +18,7 @@ namespace Mendro.Shop.Demo;
 /// Steps: <c>mark ID</c>, <c>pass FUNCTION …</c>, <c>fail FUNCTION [LOOK]</c>, <c>failall [LOOK]</c>, <c>read PROBE TEXT</c>,
 /// <c>starts FUNCTION pass|fail N</c>, <c>provoke FUNCTION HOW changed|same</c>, <c>swap FUNCTION PART=GEAR… RESULT</c> (gear by
 /// its number), <c>cause PART MODE</c>, <c>fix PART METHOD [MINUTES] [COST]</c>, <c>prove</c> (all functions pass), <c>stage
-/// NAME</c>, <c>picture before|after YELLOWED WORDS</c> (0 not at all to 1 brown),
+/// NAME</c>, <c>quote LOW LIKELY HIGH WORKS</c>, <c>agreed WORDS</c>, <c>declined WORDS</c>, <c>picture before|after YELLOWED WORDS</c> (0 not at all to 1 brown),
 /// <c>contacts CONNECTOR NUMBER=STATE…</c>, <c>hide PART.MODE …</c> (what the stand-in meter will find), <c>close</c> (case closed
 /// up), <c>shelf NAME REASON|NEXT</c>, <c>end NAME NOTE</c>, <c>day N</c> (days later).
 /// </summary>
@@ -85,6 +85,16 @@ public sealed class DemoWorld(
             new CapacitorStore(database, _clock).Add(
                 CapacitorFile.ReadParts(Resource("demo-capacitors.csv"), CapacitorSource.Stock, out _)
             );
+            foreach (var model in (string[])["harrow-quartet", "tarn-leaflet"])
+                new SaleStore(database, _clock).Add(
+                    model,
+                    ComparableFile.Read(
+                        Resource($"demo-prices-{model}.csv"),
+                        new Currency(ShopSettings.Default.Currency),
+                        DateOnly.FromDateTime(time.GetUtcNow().UtcDateTime),
+                        out _
+                    )
+                );
             practice.Start("harrow-quartet", PracticeSeed);
             return true;
         });
@@ -264,6 +274,13 @@ public sealed class DemoWorld(
                     false
                 );
                 Must(HandOver.Close(order), job, verb, rest);
+                break;
+            case "quote":
+                var range = words[..3].Select(w => decimal.Parse(w, CultureInfo.InvariantCulture)).ToList();
+                File(new QuoteGiven(range[0], range[1], range[2], job.Currency, string.Join(' ', words[3..]), ConsentWay.Phone), job.Stage);
+                break;
+            case "agreed" or "declined":
+                File(new QuoteAnswered(verb == "agreed", null, job.Currency, job.CustomerName ?? "", ConsentWay.Phone, rest), job.Stage);
                 break;
             case "picture":
                 var shell = StandInCamera.Shell(double.Parse(words[1], CultureInfo.InvariantCulture), (int)job.Number);

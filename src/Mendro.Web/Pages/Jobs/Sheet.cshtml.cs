@@ -1,59 +1,56 @@
-using Mendro.Core.Diagnosis;
-using Mendro.Core.Jobs;
+using System.Text;
 using Mendro.Core.Library;
+using Mendro.Core.Papers;
 using Mendro.Shop;
 using Mendro.Storage;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Mendro.Web.Pages.Jobs;
 
-/// <summary>The job sheet, to be printed: found, done, replaced, still wrong, minutes, cost.</summary>
+/// <summary>The papers that go with a unit: job sheet, sale sheet, test record; to be printed, or as text to paste.</summary>
 public sealed class SheetModel(
     JobStore jobs,
     BenchDesk desk,
-    RunDesk runs,
-    SettingsStore settings,
-    TradeLibrary library,
-    TimeProvider time
+    PaperDesk papers,
+    PictureStore pictures,
+    ShopCalendar calendar,
+    TradeLibrary library
 )
     : JobPageModel(jobs, desk, library)
 {
-    /// <summary>Shop settings.</summary>
-    public ShopSettings Shop { get; private set; } = ShopSettings.Default;
+    private const int MostPictures = 6;
 
-    /// <summary>Now, UTC.</summary>
-    public DateTimeOffset Now => time.GetUtcNow();
+    /// <summary>Which paper; the job sheet when nothing is said.</summary>
+    [BindProperty(SupportsGet = true)]
+    public string? Kind { get; set; }
 
-    /// <summary>What the job has cost.</summary>
-    public JobCost Cost => JobCost.Of(View, Shop.PerHour);
+    /// <summary>Which paper it is.</summary>
+    public PaperKind Which { get; private set; }
 
-    /// <summary>Condition marks and note in one line.</summary>
-    public string Condition =>
-        string.Join(", ", View.All<MarkNoted>().Select(m => m.Body.Words(Library)).Append(View.Job.ConditionNote).Where(t => t.Length > 0));
+    /// <summary>The paper.</summary>
+    public Paper Paper { get; private set; } = null!;
 
-    /// <summary>Causes confirmed, and readings that were off.</summary>
-    public IEnumerable<string> Found =>
-        View
-            .Records.Select(r =>
-                r.Body switch
-                {
-                    CauseSeen { Present: true } cause => cause.Fault(View.Model),
-                    ProbeReading { Sign: RecordSign.Bad } => r.Words,
-                    _ => null,
-                }
-            )
-            .OfType<string>();
+    /// <summary>Pictures on it.</summary>
+    public IReadOnlyList<UnitPicture> Pictures { get; private set; } = [];
 
-    /// <summary>Repairs done.</summary>
-    public IEnumerable<BenchRecord> Done => View.Records.Where(r => r.Body.Step == JobStep.Repaired);
+    /// <summary>Shows it.</summary>
+    public IActionResult OnGet() => Prepare() ? Page() : NotFound();
 
-    /// <summary>Modifications of the unit, over all its jobs.</summary>
-    public IReadOnlyList<Modification> Modifications => runs.Modifications(View.Job);
+    /// <summary>The same as text.</summary>
+    public IActionResult OnGetText() =>
+        Prepare() ? Content(PaperText.Write(Paper), "text/plain; charset=utf-8", Encoding.UTF8) : NotFound();
 
-    /// <summary>Shows the sheet.</summary>
-    public IActionResult OnGet()
+    private bool Prepare()
     {
-        Shop = settings.Get();
-        return Load() ? Page() : NotFound();
+        if (!Load())
+            return false;
+        Which = Enum.TryParse<PaperKind>(Kind, ignoreCase: true, out var told) && Enum.IsDefined(told) ? told : PaperKind.Job;
+        Paper = papers.Of(View, Which, calendar.Day);
+        Pictures = Which == PaperKind.Test ? [] : Chosen(pictures.Of(View.Job.Id));
+        return true;
     }
+
+    // A buyer sees how it is now, an owner what it was and is.
+    private IReadOnlyList<UnitPicture> Chosen(IReadOnlyList<UnitPicture> all) =>
+        (Which == PaperKind.Sale ? all.Where(p => p.Side != "before") : all.Where(p => p.Side.Length > 0)).Take(MostPictures).ToList();
 }

@@ -1,0 +1,54 @@
+using Mendro.Core.Library;
+using Mendro.Shop;
+using Mendro.Storage;
+using Microsoft.AspNetCore.Mvc;
+
+namespace Mendro.Web.Pages;
+
+/// <summary>Parts of units that were given up: what is there, and how surely it is good.</summary>
+public sealed class DonorsModel(DonorStore donors, DonorDesk desk, TradeLibrary library) : ShopPageModel
+{
+    /// <summary>Kind of part; null for all.</summary>
+    [BindProperty(SupportsGet = true)]
+    public string? Kind { get; set; }
+
+    /// <summary>True with those taken and bad.</summary>
+    [BindProperty(SupportsGet = true)]
+    public bool All { get; set; }
+
+    /// <summary>The parts.</summary>
+    public IReadOnlyList<DonorPart> Parts { get; private set; } = [];
+
+    /// <summary>Kinds there are parts of, with their names.</summary>
+    public IReadOnlyList<(string Kind, string Name)> Kinds { get; private set; } = [];
+
+    /// <summary>Shows them.</summary>
+    public void OnGet() => Load();
+
+    /// <summary>Notes what became of a part.</summary>
+    public IActionResult OnPost(long id, string? state, string? words)
+    {
+        Load();
+        return Answer(
+            desk.Set(id, state ?? "", Words.Clean(words), Once),
+            done =>
+            {
+                TempData["Said"] = done.Words;
+                return RedirectToPage(new { kind = Kind, all = All ? "true" : null });
+            }
+        );
+    }
+
+    private void Load()
+    {
+        Kind = string.IsNullOrEmpty(Kind) ? null : Kind;
+        Parts = donors.List(Kind, All);
+        Kinds = donors
+            .List(null, true)
+            .Select(p => p.Kind)
+            .Distinct()
+            .Select(k => (k, library.FindPartKind(k)?.Name ?? k))
+            .OrderBy(k => k.Item2, StringComparer.Ordinal)
+            .ToList();
+    }
+}
