@@ -63,7 +63,7 @@ public sealed class PaperDesk(RunDesk runs, SettingsStore settings, SaleStore sa
                 new PaperSection("Proved", Proved(view, plan), IsTable: true),
                 new PaperSection("Proof in numbers", Numbers(view)),
                 new PaperSection("Still wrong", StillWrong(view, plan)),
-                new PaperSection("Not tried", NotTried(plan)),
+                new PaperSection("Not tried", NotTried(view, plan)),
                 new PaperSection("Remarks", job.EndingNote.Length > 0 ? [new PaperLine(job.EndingNote)] : []),
                 new PaperSection("Time and cost", Cost(view), IsTable: true),
                 new PaperSection("Handed over", [.. view.All<HandedOver>().Select(h => new PaperLine(h.Record.Words))]),
@@ -135,7 +135,7 @@ public sealed class PaperDesk(RunDesk runs, SettingsStore settings, SaleStore sa
                     IsTable: true
                 ),
                 new PaperSection("Still wrong", StillWrong(view, plan)),
-                new PaperSection("Not tried", NotTried(plan)),
+                new PaperSection("Not tried", NotTried(view, plan)),
             ]
         );
     }
@@ -216,7 +216,7 @@ public sealed class PaperDesk(RunDesk runs, SettingsStore settings, SaleStore sa
         var why = view.Job.StatedReason;
         if (other.Count > 0)
             kept.Add(new PaperLine(string.Join(", ", other) + (why.Length > 0 ? $" ({why})" : ""), "", PaperTone.Bad));
-        else if (why.Length > 0)
+        else if (why.Length > 0 && NotTried(plan).Count == 0)
             kept.Add(new PaperLine(why, "", PaperTone.Bad));
         return kept;
     }
@@ -226,6 +226,16 @@ public sealed class PaperDesk(RunDesk runs, SettingsStore settings, SaleStore sa
             .Where(i => !i.Id.StartsWith("again:", StringComparison.Ordinal))
             .Select(i => new PaperLine(i.Name + (i.State == ProofState.Stale ? ", since the last repair" : ""), "", PaperTone.Open))
             .ToList();
+
+    /// <summary>What was not tried; why it goes all the same stands with it, unless something fails for that reason.</summary>
+    private static List<PaperLine> NotTried(JobView view, TestPlan plan)
+    {
+        var lines = NotTried(plan);
+        var failing = plan.Items.Any(i => i is { State: ProofState.Fails, Kept: null, ScrewsIn: false });
+        if (lines.Count > 0 && !failing && view.Job.StatedReason.Length > 0)
+            lines.Add(new PaperLine($"It goes all the same: {view.Job.StatedReason}"));
+        return lines;
+    }
 
     private List<PaperLine> Cost(JobView view)
     {

@@ -100,15 +100,16 @@ public sealed class SaleDesk(
         Amount? breakEven = cost is { } spent
             ? SaleSum.PriceFor(spent, terms.FeePercent / 100, new Amount(terms.Postage, spent.Currency), new Amount(terms.Packing, spent.Currency))
             : null;
+        var estimate = PriceEstimate.Of(prices, told, view.Currency);
         return new SaleSheet(
             told,
-            PriceEstimate.Of(prices, told, view.Currency),
+            estimate,
             seen,
             all.Count - seen.Count,
             breakEven,
             terms,
             sale,
-            Listing(view, told, day)
+            Listing(view, told, estimate?.Asking, day)
         );
     }
 
@@ -182,7 +183,7 @@ public sealed class SaleDesk(
             }
         );
 
-    private string Listing(JobView view, ConditionGrade grade, Func<DateTimeOffset, string> day)
+    private string Listing(JobView view, ConditionGrade grade, Amount? asking, Func<DateTimeOffset, string> day)
     {
         var paper = papers.Of(view, PaperKind.Sale, day);
         string Lines(string heading) =>
@@ -203,7 +204,7 @@ public sealed class SaleDesk(
                 ["modified"] = Lines("Not original"),
                 ["proof"] = Lines("Proof in numbers"),
                 ["with"] = Fact("With it"),
-                ["price"] = Fact("Asking price"),
+                ["price"] = Fact("Asking price") is { Length: > 0 } offered ? offered : asking?.ToString() ?? "",
                 ["tag"] = view.Job.Tag,
                 ["shop"] = settings.Get().ShopName,
             }

@@ -96,8 +96,17 @@ public sealed class OwnerStore(ShopDatabase database)
                 }
 
                 connection.Execute(
-                    "UPDATE customers SET name = @stays, contact = '' WHERE id = @Id",
-                    new { stays, owner.Id },
+                    // Rows left over from a corrected intake have no job any more; they hold the name all the same.
+                    """
+                    UPDATE customers SET name = @stays, contact = '' WHERE id = @Id
+                      OR (name = @Name AND NOT EXISTS (SELECT 1 FROM jobs WHERE jobs.customer_id = customers.id))
+                    """,
+                    new
+                    {
+                        stays,
+                        owner.Id,
+                        owner.Name,
+                    },
                     transaction
                 );
                 connection.Execute(

@@ -77,6 +77,7 @@ public sealed class TestShop : IDisposable
             new ShelfStore(Database, Time)
         );
         Owners = new OwnerDesk(bench, Jobs, Records, Settings, Time);
+        OwnerData = new OwnerData(new OwnerStore(Database), Records, PictureRows, new Timeline(Database), Ledger);
         Papers = new PaperDesk(Runs, Settings, Sales, Time);
         Sale = new SaleDesk(bench, Sales, Settings, Papers, Ledger);
     }
@@ -120,6 +121,8 @@ public sealed class TestShop : IDisposable
     public DonorStore Donors { get; }
 
     public OwnerDesk Owners { get; }
+
+    public OwnerData OwnerData { get; }
 
     public PaperDesk Papers { get; }
 

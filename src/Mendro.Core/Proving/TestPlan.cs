@@ -51,7 +51,7 @@ public sealed record TestPlan(IReadOnlyList<TestItem> Items, double MinutesLeft)
     public TestItem? Next => Open.FirstOrDefault();
 
     /// <summary>What still fails and goes all the same, such as “speaker (waiting for a part)”.</summary>
-    public IEnumerable<string> ButFor => Items.Where(i => i is { State: ProofState.Fails, Kept: not null }).Select(i => $"{i.Name} ({i.Kept})");
+    public IEnumerable<string> ButFor => Items.Where(i => i is { State: ProofState.Fails, Kept: not null, ScrewsIn: false }).Select(i => $"{i.Name} ({i.Kept})");
 
     /// <summary>Draws up the plan.</summary>
     /// <param name="model">Model of the unit.</param>
@@ -103,8 +103,8 @@ public sealed record TestPlan(IReadOnlyList<TestItem> Items, double MinutesLeft)
                     history.Kept.GetValueOrDefault($"function:{function.Id}")
                 );
             yield return (Item($"function:{function.Id}", false, reasons, history.LastRepair), fails);
-            // What goes through the shell is felt again once the screws are in, and so is the light.
-            if (history.WasOpened && (kind?.Felt == true || function.Kind == "power-light"))
+            // What goes through the shell is felt again once the screws are in, and so is the light; what fails open fails closed.
+            if (history.WasOpened && last is not { Passed: false } && (kind?.Felt == true || function.Kind == "power-light"))
                 yield return (
                     Item(
                         $"again:{function.Id}",

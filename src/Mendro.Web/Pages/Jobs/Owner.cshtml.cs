@@ -30,7 +30,7 @@ public sealed class OwnerModel(JobStore jobs, BenchDesk desk, OwnerDesk owners, 
 
     /// <summary>Works that the quote is for, as they follow from the plan.</summary>
     public string Works =>
-        View.Advice.Moves.FirstOrDefault(m => m.Repair is not null) is { } first ? first.Title
+        View.Advice.Moves.FirstOrDefault(m => m.Repair is { } r && Library.FindPartKind(r.Part.Kind)?.Gear != true) is { } first ? first.Title
         : View.Diagnosis?.Target is { } target ? $"find out why {Core.Diagnosis.MoveWords.Lower(target.Name)} fails, and repair it"
         : "what was done";
 
