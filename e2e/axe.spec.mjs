@@ -6,7 +6,8 @@ import { test, expect } from './shop.mjs';
 const pages = [
   '/', '/Intake', '/Intake?Form.Profile=harrow-quartet', '/Intake?Form.Profile=zorbo', '/Jobs/123/Teach', '/Tools', '/Jobs',
   '/Jobs/123/Intake', '/Jobs/123/Find', '/Jobs/123/Find?select=fn:speaker', '/Jobs/123/Fix?part=switch', '/Jobs/123/Apart?to=main',
-  '/Timers', '/Materials?s=bleach-1-10@copper&s=vinegar@lens', '/Jobs/133/Prove', '/Jobs/123/HandOver', '/Jobs/101/Sheet',
+  '/Timers', '/Materials?s=bleach-1-10@copper&s=vinegar@lens', '/Jobs/133/Prove',
+  '/Jobs/133/Pictures', '/Jobs/127/Owner', '/Jobs/123/Sale', '/Jobs/123/Trays', '/Labels?jobs=133', '/Donors', '/Calls', '/Jobs/123/HandOver', '/Jobs/101/Sheet',
   '/Jobs/123/Timeline', '/Models', '/Models/harrow-quartet', '/Models/dovrel-sextant/Check', '/Models/harrow-quartet/Card', '/Settings',
   '/nothing-here', '/Jobs/143/Find', '/Jobs/144/Find?select=provoke:power-light:pressed', '/Jobs/123/Why', '/Jobs/149/Swaps', '/Gear',
   '/Patterns', '/Calculators',

@@ -81,7 +81,8 @@ test('the owner fields follow the choice of owner', async ({ page }) => {
 
 test('on a phone nothing runs over the side', async ({ page }) => {
   await page.setViewportSize({ width: 390, height: 780 });
-  for (const path of ['/', '/Intake?Form.Profile=harrow-quartet', '/Tools', '/Jobs', '/Jobs/123/Find', '/Jobs/123/Fix', '/Jobs/133/Prove', '/Jobs/123/HandOver',
+  for (const path of ['/', '/Intake?Form.Profile=harrow-quartet', '/Tools', '/Jobs', '/Jobs/123/Find', '/Jobs/123/Fix', '/Jobs/133/Prove',
+    '/Jobs/123/HandOver', '/Jobs/133/Pictures', '/Jobs/127/Owner', '/Jobs/123/Sale', '/Calls',
     '/Jobs/101/Sheet', '/Models/harrow-quartet', '/Settings', '/Jobs/149/Swaps', '/Jobs/123/Why', '/Gear', '/Patterns', '/Practice',
     '/Practice/900001', '/Models/Edit/harrow-duet', '/Models/Import', '/Calculators/rectified', '/Jobs/123/Compare',
     '/Jobs/142/Contacts', '/Jobs/123/Supply', '/Models/harrow-quartet/Good']) {

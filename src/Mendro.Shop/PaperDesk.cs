@@ -200,14 +200,14 @@ public sealed class PaperDesk(RunDesk runs, SettingsStore settings, SaleStore sa
             .. view.All<StartRunFiled>()
                 .Select(r => new PaperLine(
                     r.Record.Words
-                        + string.Create(
-                            CultureInfo.InvariantCulture,
-                            $"; at most {100 * StartRun.UpperFailureRate(r.Body.Starts - r.Body.Failures, r.Body.Failures, Confidence):0.#} % of starts fail, with 95 % certainty"
-                        )
+                        + string.Create(CultureInfo.InvariantCulture, $"; at most {Bound(r.Body):0.#} % of starts fail, with 95 % certainty")
                 )),
             .. view.All<SoakRun>().Select(r => new PaperLine(r.Record.Words)),
             .. view.All<ColourMeasured>().Select(r => new PaperLine(r.Record.Words)),
         ];
+
+    private static double Bound(StartRunFiled run) =>
+        100 * StartRun.UpperFailureRate(run.Starts - run.Failures, run.Failures, Confidence);
 
     private static List<PaperLine> StillWrong(JobView view, TestPlan plan)
     {

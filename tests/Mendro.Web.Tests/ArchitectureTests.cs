@@ -47,7 +47,17 @@ public class ArchitectureTests
     [Fact]
     public void Every_house_knows_only_what_lies_below_it()
     {
-        string[] all = ["Mendro.Storage", "Mendro.Shop", "Mendro.Instruments", "Mendro.StandIns", "Mendro.Solver", "Mendro.Pictures", "Mendro.Web", "Mendro.Cli"];
+        string[] all =
+        [
+            "Mendro.Storage",
+            "Mendro.Shop",
+            "Mendro.Instruments",
+            "Mendro.StandIns",
+            "Mendro.Solver",
+            "Mendro.Pictures",
+            "Mendro.Web",
+            "Mendro.Cli",
+        ];
         foreach (
             var (assembly, below) in ((Assembly, string[])[])
                 [

@@ -39,7 +39,8 @@ public sealed record TestItem(
 /// </summary>
 /// <param name="Items">Items in order.</param>
 /// <param name="MinutesLeft">Minutes of those that are open.</param>
-public sealed record TestPlan(IReadOnlyList<TestItem> Items, double MinutesLeft)
+/// <param name="IsApart">True while the unit lies open: what belongs after the screws cannot be tried yet.</param>
+public sealed record TestPlan(IReadOnlyList<TestItem> Items, double MinutesLeft, bool IsApart)
 {
     /// <summary>More likely to fail for every reason it is obliged (value from memory).</summary>
     private const double PerReason = 0.03;
@@ -48,10 +49,14 @@ public sealed record TestPlan(IReadOnlyList<TestItem> Items, double MinutesLeft)
     public IEnumerable<TestItem> Open => Items.Where(i => !i.Settled);
 
     /// <summary>The one to try next, or null.</summary>
-    public TestItem? Next => Open.FirstOrDefault();
+    public TestItem? Next => Open.FirstOrDefault(i => !(IsApart && i.ScrewsIn));
+
+    /// <summary>True when all that can be tried open was tried, and the rest waits for the screws.</summary>
+    public bool CloseNow => IsApart && Next is null && Open.Any();
 
     /// <summary>What still fails and goes all the same, such as “speaker (waiting for a part)”.</summary>
-    public IEnumerable<string> ButFor => Items.Where(i => i is { State: ProofState.Fails, Kept: not null, ScrewsIn: false }).Select(i => $"{i.Name} ({i.Kept})");
+    public IEnumerable<string> ButFor =>
+        Items.Where(i => i is { State: ProofState.Fails, Kept: not null, ScrewsIn: false }).Select(i => $"{i.Name} ({i.Kept})");
 
     /// <summary>Draws up the plan.</summary>
     /// <param name="model">Model of the unit.</param>
@@ -76,7 +81,7 @@ public sealed record TestPlan(IReadOnlyList<TestItem> Items, double MinutesLeft)
                     .Select(t => by[t.Id]);
             })
             .ToList();
-        return new TestPlan(ordered, ordered.Where(i => !i.Settled).Sum(i => i.Minutes));
+        return new TestPlan(ordered, ordered.Where(i => !i.Settled).Sum(i => i.Minutes), history.Open);
     }
 
     private static IEnumerable<(TestItem, double)> FunctionItems(DeviceModel model, TestHistory history, Func<PartId, double> partFails)

@@ -18,7 +18,8 @@ namespace Mendro.Shop.Demo;
 /// Steps: <c>mark ID</c>, <c>pass FUNCTION …</c>, <c>fail FUNCTION [LOOK]</c>, <c>failall [LOOK]</c>, <c>read PROBE TEXT</c>,
 /// <c>starts FUNCTION pass|fail N</c>, <c>provoke FUNCTION HOW changed|same</c>, <c>swap FUNCTION PART=GEAR… RESULT</c> (gear by
 /// its number), <c>cause PART MODE</c>, <c>fix PART METHOD [MINUTES] [COST]</c>, <c>prove</c> (all functions pass), <c>stage
-/// NAME</c>, <c>quote LOW LIKELY HIGH WORKS</c>, <c>agreed WORDS</c>, <c>declined WORDS</c>, <c>picture before|after YELLOWED WORDS</c> (0 not at all to 1 brown),
+/// NAME</c>, <c>quote LOW LIKELY HIGH WORKS</c>, <c>agreed WORDS</c>, <c>declined WORDS</c>,
+/// <c>picture before|after YELLOWED WORDS</c> (0 not at all to 1 brown),
 /// <c>contacts CONNECTOR NUMBER=STATE…</c>, <c>hide PART.MODE …</c> (what the stand-in meter will find), <c>close</c> (case closed
 /// up), <c>shelf NAME REASON|NEXT</c>, <c>end NAME NOTE</c>, <c>day N</c> (days later).
 /// </summary>

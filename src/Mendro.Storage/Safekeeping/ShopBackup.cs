@@ -36,7 +36,7 @@ public static class ShopBackup
             var copy = Path.Combine(work, Database);
             Copy(source, copy);
             var (level, jobs) = Glance(copy);
-            List<(string Name, string Path)> files = [(Database, copy), .. Beside(folder).Where(f => pictures || !f.Name.StartsWith($"{PictureFiles.FolderName}/", StringComparison.Ordinal))];
+            List<(string Name, string Path)> files = [(Database, copy), .. Beside(folder).Where(f => pictures || !IsPicture(f.Name))];
             var manifest = new BackupManifest(
                 BackupManifest.FormatName,
                 at,
@@ -264,6 +264,8 @@ public static class ShopBackup
                 && !f.Name.StartsWith('.')
             )
             .OrderBy(f => f.Name, StringComparer.Ordinal);
+
+    private static bool IsPicture(string name) => name.StartsWith($"{PictureFiles.FolderName}/", StringComparison.Ordinal);
 
     private static string Checksum(string path)
     {

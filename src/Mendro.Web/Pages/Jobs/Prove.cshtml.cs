@@ -10,7 +10,8 @@ using Microsoft.AspNetCore.Mvc;
 namespace Mendro.Web.Pages.Jobs;
 
 /// <summary>Prove: everything that has to be tried before it leaves, in the order that costs least.</summary>
-public sealed class ProveModel(JobStore jobs, BenchDesk desk, ProveDesk prove, TradeLibrary library) : JobPageModel(jobs, desk, library)
+public sealed class ProveModel(JobStore jobs, BenchDesk desk, ProveDesk prove, RepairDesk repairs, TradeLibrary library)
+    : JobPageModel(jobs, desk, library)
 {
     private TestPlan? _plan;
 
@@ -48,6 +49,10 @@ public sealed class ProveModel(JobStore jobs, BenchDesk desk, ProveDesk prove, T
         Enum.TryParse<KeepReason>(reason, out var told) && Enum.IsDefined(told)
             ? Told(view => prove.Keep(view, item ?? "", told, Words.Clean(words), Once))
             : NotFound();
+
+    /// <summary>Notes that the unit is closed up again.</summary>
+    public IActionResult OnPostClosed() =>
+        Told(_ => repairs.CloseUp(Number, Once).Match<Deed<Done>>(_ => new Done("Closed up."), refusal => refusal));
 
     /// <summary>Begins a soak.</summary>
     public IActionResult OnPostSoak(string? function, string? minutes) =>
