@@ -22,11 +22,11 @@ const browser = await chromium.launch({
 // Last, for they change the job: a method under way, with its timer in the strip.
 views.push(
   ['capacitors', '/Jobs/143/Capacitors?board=main', { keys: ['p'], after: '.rb-planned', then: '/Jobs/143/Capacitors?board=main&at=main/C38' }],
-  ['stages', '/Jobs/143/Stages', { keys: ['b'] }],
 );
 views.push(
   ['board-map', '/Jobs/154/Traces', { press: ['n'] }],
-  ['jumpers', '/Jobs/154/Jumpers'],
+  ['pictures', '/Jobs/133/Pictures'],
+  ['sale', '/Jobs/123/Sale?grade=good'],
 );
 views.push(['run-sheet', '/Jobs/123/Run?part=switch&method=flush-switch', { keys: ['n', 'n', 'n'] }]);
 if (process.argv[3]) views.push(['first-hour', process.argv[3] + '/']);
