@@ -29,3 +29,21 @@ test('an intermittent unit is proved by a run of starts, one key each', async ({
   await key('e');
   await expect(page.getByText('Power light: 0 of 15 starts failed, accepted').first()).toBeVisible();
 });
+
+test('starts are counted hands-free by what the unit draws from the bench supply', async ({ page, context }) => {
+  await page.goto('/Jobs/133/Starts?function=start-up&watch=true');
+  await expect(page.getByText('Switch it on')).toBeVisible();
+  const supply = await context.newPage();
+  await supply.goto('/Jobs/133/Supply');
+  await expect(supply.locator('[data-key="o"]')).toBeVisible();
+  await supply.keyboard.press('o');
+  await expect(page.getByText('0 of 1 failed')).toBeVisible();
+  await expect(page.getByText('Switch it off')).toBeVisible();
+  await supply.keyboard.press('o');
+  await expect(page.getByText('Switch it on')).toBeVisible();
+  await supply.goto('about:blank');
+  await supply.close();
+  // By hand again: nothing asks the supply any more.
+  await page.getByRole('link', { name: 'by hand again' }).click();
+  await expect(page.getByRole('link', { name: 'Hands-free, by the bench supply' })).toBeVisible();
+});

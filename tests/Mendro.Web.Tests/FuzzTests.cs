@@ -91,7 +91,10 @@ public sealed class FuzzTests : IAsyncLifetime
         foreach (var number in Numbers())
         foreach (
             var page in (string[])
-                ["Intake", "Find", "Why", "Fix", "Prove", "HandOver", "Sheet", "Timeline", "Swaps", "Compare", "Supply", "Contacts", "Traces", "Jumpers"]
+                [
+                    .. (string[])["Intake", "Find", "Why", "Fix", "Prove", "HandOver", "Sheet", "Timeline", "Swaps", "Compare", "Supply"],
+                    .. (string[])["Contacts", "Traces", "Jumpers", "Owner", "Pictures", "Sale", "Trays"],
+                ]
         )
             (await Open($"/Jobs/{number}/{page}")).ShouldBeLessThan(500, $"job {number} {page}");
 
