@@ -24,8 +24,8 @@ public readonly record struct StartWatch(DrawPhase Phase, DateTimeOffset Since)
     /// <summary>Draw from which a unit is on, when nothing is known of it, A (value from memory: a light alone takes some milliamps).</summary>
     public const double OnAmps = 0.008;
 
-    /// <summary>Share of the usual draw from which it is on, where the usual draw is known.</summary>
-    public const double OnShare = 0.25;
+    /// <summary>Share of the rated draw from which it is on: units draw a quarter of it and more, leaks a hundredth (value from memory).</summary>
+    public const double OnShare = 0.1;
 
     /// <summary>Seconds for which it must draw on: what comes on and goes off at once is gone by then.</summary>
     public const double HoldSeconds = 3;
@@ -34,7 +34,7 @@ public readonly record struct StartWatch(DrawPhase Phase, DateTimeOffset Since)
     public static StartWatch Begin => new(DrawPhase.WaitsForOff, default);
 
     /// <summary>Draw from which a unit is on, A.</summary>
-    /// <param name="usualAmps">Its usual draw, A, or null.</param>
+    /// <param name="usualAmps">Its rated draw, A, or null.</param>
     public static double Threshold(double? usualAmps) => Math.Max(OnAmps, OnShare * (usualAmps ?? 0));
 
     /// <summary>Takes one reading.</summary>
