@@ -1,12 +1,10 @@
 // Prints pages to PDF, as a browser does: node e2e/pdf.mjs FOLDER FORMAT ADDRESS … ; the files are 0.pdf, 1.pdf and so on.
 import { chromium } from 'playwright-core';
+import { chromiumOptions } from './chromium.mjs';
 import { join } from 'node:path';
 
 const [folder, format, ...addresses] = process.argv.slice(2);
-const browser = await chromium.launch({
-  executablePath: '/usr/bin/chromium',
-  args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--no-first-run'],
-});
+const browser = await chromium.launch(chromiumOptions);
 for (const [n, address] of addresses.entries()) {
   const page = await browser.newPage();
   await page.goto(address, { waitUntil: 'load' });

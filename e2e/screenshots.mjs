@@ -1,6 +1,7 @@
 // Takes the pictures in docs/screenshots from a demo that is running, and with a second address that of an empty shop:
 // node e2e/screenshots.mjs [address] [address of an empty shop]
 import { chromium } from 'playwright-core';
+import { chromiumOptions } from './chromium.mjs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 
@@ -15,10 +16,7 @@ const views = [
   ['calculators', '/Calculators/rectified?acVolts=9&current=0.5&farads=2200u&job=127'], ['contacts', '/Jobs/129/Contacts'],
 ];
 
-const browser = await chromium.launch({
-  executablePath: '/usr/bin/chromium',
-  args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--no-first-run'],
-});
+const browser = await chromium.launch(chromiumOptions);
 // Last, for they change the job: a method under way, with its timer in the strip.
 views.push(
   ['capacitors', '/Jobs/143/Capacitors?board=main', { keys: ['p'], after: '.rb-planned', then: '/Jobs/143/Capacitors?board=main&at=main/C38' }],

@@ -89,7 +89,6 @@ public sealed class HandOverDesk(
                     );
                 if (order.Ending == JobEnd.Parts)
                     donors.Add(job.Job.Id, job.Job.ProfileId, order.Donates ?? []);
-                shelves.Forget(job.Job.Id);
                 jobs.WriteEnding(job.Job.Id, order.Note, order.StatedReason, order.Ending == JobEnd.ForSale ? order.Asking : null);
                 var goes = order.StatedReason.Length > 0 ? ". Goes all the same: " + order.StatedReason : "";
                 jobs.Move(job.Job, closed, $"Closed: {StageWords.Name(order.Ending)}{goes}");
@@ -159,7 +158,6 @@ public sealed class HandOverDesk(
             once is null ? null : $"{once}{number}",
             job =>
             {
-                shelves.Forget(job.Job.Id);
                 if (JobLife.TakeDown(job.Job.Status) is { } down)
                     bench.Move(job.Job, down, why);
                 return new Done(why);

@@ -182,12 +182,12 @@ public sealed class PaperDesk(RunDesk runs, SettingsStore settings, SaleStore sa
     private static string Changed(Modification change, Func<DateTimeOffset, string> day) =>
         $"{change.Words}, {day(change.At)}" + (change.Originals.Length > 0 ? $"; original parts: {change.Originals}" : "");
 
-    private static bool Worked(TestItem item) => item.State == ProofState.Proved && !item.Id.StartsWith("again:", StringComparison.Ordinal);
+    private static bool Worked(TestItem item) => item.State == ProofState.Proved && !item.IsAgain;
 
     private static List<PaperLine> Proved(JobView view, TestPlan plan) =>
         plan.Items.Where(i => i.State is ProofState.Proved or ProofState.Fails)
             .Select(i => new PaperLine(
-                i.Name + (i.Id.StartsWith("again:", StringComparison.Ordinal) ? ", screws in" : ""),
+                i.Name + (i.IsAgain ? ", screws in" : ""),
                 i.State == ProofState.Fails ? "✕ fails"
                 : i.Function is null ? "✓ good"
                 : "✓ works",
@@ -222,9 +222,7 @@ public sealed class PaperDesk(RunDesk runs, SettingsStore settings, SaleStore sa
     }
 
     private static List<PaperLine> NotTried(TestPlan plan) =>
-        plan.Open.Where(i => i.State is ProofState.NotTried or ProofState.Stale)
-            .Where(i => !i.Id.StartsWith("again:", StringComparison.Ordinal))
-            .Select(i => new PaperLine(i.Name + (i.State == ProofState.Stale ? ", since the last repair" : ""), "", PaperTone.Open))
+        plan.NotTried.Select(i => new PaperLine(i.Name + (i.State == ProofState.Stale ? ", since the last repair" : ""), "", PaperTone.Open))
             .ToList();
 
     /// <summary>What was not tried; why it goes all the same stands with it, unless something fails for that reason.</summary>

@@ -78,7 +78,7 @@ public sealed class ProveDesk(
         if (words.Length > FaultKept.LongestWords)
             return Refusal.Invalid($"The words take {FaultKept.LongestWords} characters.");
         // One reason for a function, whether it failed open or closed.
-        var kept = found.Function is { } function ? $"function:{function}" : item;
+        var kept = found.Function is { } function ? TestItem.IdOf(function) : item;
         return bench.On<Done>(
             view.Job.Number,
             once,

@@ -65,6 +65,10 @@ public sealed class DonorStore(ShopDatabase database, TimeProvider time)
                 .AsList()
         );
 
+    /// <summary>Kinds of which there are or were parts.</summary>
+    public IReadOnlyList<string> Kinds() =>
+        database.Read(connection => connection.Query<string>("SELECT DISTINCT kind FROM donor_parts").AsList());
+
     /// <summary>Parts of one unit.</summary>
     public IReadOnlyList<DonorPart> Of(JobId jobId) =>
         database.Read(connection => connection.Query<DonorPart>($"{Select} WHERE d.job_id = @jobId ORDER BY d.id", new { jobId }).AsList());

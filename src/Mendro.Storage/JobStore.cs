@@ -163,6 +163,9 @@ public sealed class JobStore(ShopDatabase database, TimeProvider time)
                     },
                     transaction
                 );
+                // What it waited for is over, however it came off its shelf.
+                if (to.Shelf == Shelf.None && job.Shelf != Shelf.None)
+                    connection.Execute("DELETE FROM shelf_waits WHERE job_id = @Id", new { job.Id }, transaction);
                 if (words is not null)
                     Timeline.Add(connection, transaction, job.Id, at, "life", words);
                 return 0;

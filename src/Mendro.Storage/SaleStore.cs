@@ -1,7 +1,7 @@
-using System.Globalization;
 using Dapper;
 using Mendro.Core.Jobs;
 using Mendro.Core.Money;
+using Mendro.Core.Quantities;
 
 namespace Mendro.Storage;
 
@@ -83,7 +83,7 @@ public sealed record Comparable
     public string Words { get; init; } = "";
 
     /// <summary>The day.</summary>
-    public DateOnly On => DateOnly.ParseExact(Day, "yyyy-MM-dd", CultureInfo.InvariantCulture);
+    public DateOnly On => DayText.Read(Day) ?? default;
 }
 
 /// <summary>Keeps own sales and what others were sold for.</summary>
@@ -158,7 +158,7 @@ public sealed class SaleStore(ShopDatabase database, TimeProvider time)
                     prices.Select(p => new
                     {
                         profileId,
-                        day = p.Day.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
+                        day = DayText.Write(p.Day),
                         grade = p.Grade.Id,
                         price = p.Price.Value,
                         code = p.Price.Currency.Code,

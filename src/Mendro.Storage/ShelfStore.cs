@@ -1,6 +1,6 @@
-using System.Globalization;
 using Dapper;
 using Mendro.Core.Jobs;
+using Mendro.Core.Quantities;
 
 namespace Mendro.Storage;
 
@@ -36,7 +36,7 @@ public sealed class ShelfStore(ShopDatabase database, TimeProvider time)
                     {
                         jobId,
                         part,
-                        day = until?.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
+                        day = until is { } day ? DayText.Write(day) : null,
                         at = time.GetUtcNow(),
                     },
                     transaction
@@ -61,7 +61,7 @@ public sealed class ShelfStore(ShopDatabase database, TimeProvider time)
                     new JobId(w.Job),
                     w.Number,
                     w.Part,
-                    w.Until is { } day ? DateOnly.ParseExact(day, "yyyy-MM-dd", CultureInfo.InvariantCulture) : null
+                    w.Until is { } day ? DayText.Read(day) : null
                 ))
                 .ToList()
         );

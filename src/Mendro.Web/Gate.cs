@@ -29,8 +29,9 @@ public sealed class Gate(RequestDelegate next)
             return Refuse(context, StatusCodes.Status405MethodNotAllowed);
         }
 
-        var most = TakesPictures(request) ? MostBytesOfPictures : MostBytes;
-        if (TakesPictures(request) && context.Features.Get<IHttpMaxRequestBodySizeFeature>() is { IsReadOnly: false } limit)
+        var pictures = TakesPictures(request);
+        var most = pictures ? MostBytesOfPictures : MostBytes;
+        if (pictures && context.Features.Get<IHttpMaxRequestBodySizeFeature>() is { IsReadOnly: false } limit)
             limit.MaxRequestBodySize = most;
         if (request.ContentLength > most)
         {

@@ -94,6 +94,17 @@ public sealed class HandOverWaysTests : IDisposable
     }
 
     [Fact]
+    public void What_is_taken_down_by_hand_waits_no_more_also_when_it_is_shelved_for_something_else()
+    {
+        var number = _shop.TakeIn(fails: "picture");
+        _shop.HandOver.Shelve(number, Shelf.SetAside, "no idea", "", until: new DateOnly(2026, 3, 9)).Done.ShouldNotBeNull();
+        _shop.HandOver.TakeDown(number).Done.ShouldNotBeNull();
+        _shop.Owners.Quote(number, new QuoteGiven(1, 2, 3, "EUR", "", ConsentWay.Phone), waits: true).Done.ShouldNotBeNull();
+        _shop.HandOver.WakeDue(new DateOnly(2026, 3, 9)).ShouldBeEmpty();
+        Job(number).Shelf.ShouldBe(Shelf.WaitingOwner);
+    }
+
+    [Fact]
     public void The_papers_say_what_was_found_done_proved_and_left()
     {
         var number = _shop.TakeIn("harrow-quartet", fails: "speaker");

@@ -30,7 +30,7 @@ public static class UnitTrail
             {
                 functions[tried.FunctionId] = (at, tried.Passed);
                 if (tried.Passed)
-                    kept.Remove($"function:{tried.FunctionId}");
+                    kept.Remove(TestItem.IdOf(tried.FunctionId));
             }
 
             switch (body)

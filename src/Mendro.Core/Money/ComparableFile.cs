@@ -28,7 +28,7 @@ public static class ComparableFile
             prices.Select(p =>
                 (IReadOnlyList<string>)
                     [
-                        p.Day.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
+                        DayText.Write(p.Day),
                         p.Grade.Id,
                         p.Price.Value.ToString(CultureInfo.InvariantCulture),
                         SpreadsheetText.Write(p.Words),
@@ -59,7 +59,7 @@ public static class ComparableFile
     /// <param name="today">Today.</param>
     public static Outcome<ComparablePrice> One(string day, string condition, string price, string words, Currency currency, DateOnly today)
     {
-        if (!DateOnly.TryParseExact(day.Trim(), "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var on))
+        if (DayText.Read(day.Trim()) is not { } on)
             return Outcome<ComparablePrice>.Fail($"“{day}” is no date such as 2026-11-26.");
         if (on > today)
             return Outcome<ComparablePrice>.Fail($"“{day}” is still to come.");

@@ -75,7 +75,7 @@ public sealed record ProofSheet(IReadOnlyList<ProofLine> Lines)
             return null;
         var failing = string.Join(
             ", ",
-            Failures.Where(l => kept?.ContainsKey($"function:{l.Function.Id}") != true).Select(l => l.Function.Name)
+            Failures.Where(l => kept?.ContainsKey(TestItem.IdOf(l.Function.Id)) != true).Select(l => l.Function.Name)
         );
         var open = string.Join(", ", Unproved.Select(l => l.Function.Name));
         if (failing.Length == 0 && open.Length == 0)

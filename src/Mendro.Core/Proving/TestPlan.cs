@@ -29,6 +29,14 @@ public sealed record TestItem(
     string? Kept
 )
 {
+    /// <summary>Id of the item that tries a function.</summary>
+    public static string IdOf(FunctionId function) => $"function:{function}";
+
+    /// <summary>True when it tries a function once more with the screws in.</summary>
+    public bool IsAgain => Id.StartsWith(AgainPrefix, StringComparison.Ordinal);
+
+    internal const string AgainPrefix = "again:";
+
     /// <summary>True when nothing more is to be done about it before the unit leaves.</summary>
     public bool Settled => State == ProofState.Proved || (State == ProofState.Fails && Kept is not null);
 }
@@ -47,6 +55,9 @@ public sealed record TestPlan(IReadOnlyList<TestItem> Items, double MinutesLeft,
 
     /// <summary>Items that are still open.</summary>
     public IEnumerable<TestItem> Open => Items.Where(i => !i.Settled);
+
+    /// <summary>What was not tried since the last work on it, each function once.</summary>
+    public IEnumerable<TestItem> NotTried => Items.Where(i => i.State is ProofState.NotTried or ProofState.Stale && !i.IsAgain);
 
     /// <summary>The one to try next, or null.</summary>
     public TestItem? Next => Open.FirstOrDefault(i => !(IsApart && i.ScrewsIn));
@@ -105,14 +116,14 @@ public sealed record TestPlan(IReadOnlyList<TestItem> Items, double MinutesLeft,
                     function.Id,
                     screwsIn,
                     StateOf(last, since),
-                    history.Kept.GetValueOrDefault($"function:{function.Id}")
+                    history.Kept.GetValueOrDefault(TestItem.IdOf(function.Id))
                 );
-            yield return (Item($"function:{function.Id}", false, reasons, history.LastRepair), fails);
+            yield return (Item(TestItem.IdOf(function.Id), false, reasons, history.LastRepair), fails);
             // What goes through the shell is felt again once the screws are in, and so is the light; what fails open fails closed.
             if (history.WasOpened && last is not { Passed: false } && (kind?.Felt == true || function.Kind == "power-light"))
                 yield return (
                     Item(
-                        $"again:{function.Id}",
+                        $"{TestItem.AgainPrefix}{function.Id}",
                         true,
                         ["the shell was off"],
                         history.Open ? int.MaxValue : Math.Max(history.LastClosing, history.LastRepair)

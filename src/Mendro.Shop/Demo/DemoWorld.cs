@@ -18,7 +18,7 @@ namespace Mendro.Shop.Demo;
 /// Steps: <c>mark ID</c>, <c>pass FUNCTION …</c>, <c>fail FUNCTION [LOOK]</c>, <c>failall [LOOK]</c>, <c>read PROBE TEXT</c>,
 /// <c>starts FUNCTION pass|fail N</c>, <c>provoke FUNCTION HOW changed|same</c>, <c>swap FUNCTION PART=GEAR… RESULT</c> (gear by
 /// its number), <c>cause PART MODE</c>, <c>fix PART METHOD [MINUTES] [COST]</c>, <c>prove</c> (all functions pass), <c>stage
-/// NAME</c>, <c>quote LOW LIKELY HIGH WORKS</c>, <c>agreed WORDS</c>, <c>declined WORDS</c>,
+/// NAME</c>, <c>quote LOW LIKELY HIGH WORKS</c>,
 /// <c>picture before|after YELLOWED WORDS</c> (0 not at all to 1 brown),
 /// <c>contacts CONNECTOR NUMBER=STATE…</c>, <c>hide PART.MODE …</c> (what the stand-in meter will find), <c>close</c> (case closed
 /// up), <c>shelf NAME REASON|NEXT</c>, <c>end NAME NOTE</c>, <c>day N</c> (days later).
@@ -279,9 +279,6 @@ public sealed class DemoWorld(
             case "quote":
                 var range = words[..3].Select(w => decimal.Parse(w, CultureInfo.InvariantCulture)).ToList();
                 File(new QuoteGiven(range[0], range[1], range[2], job.Currency, string.Join(' ', words[3..]), ConsentWay.Phone), job.Stage);
-                break;
-            case "agreed" or "declined":
-                File(new QuoteAnswered(verb == "agreed", null, job.Currency, job.CustomerName ?? "", ConsentWay.Phone, rest), job.Stage);
                 break;
             case "picture":
                 var shell = StandInCamera.Shell(double.Parse(words[1], CultureInfo.InvariantCulture), (int)job.Number);

@@ -1,4 +1,4 @@
-using System.Globalization;
+using Mendro.Core.Quantities;
 
 namespace Mendro.Storage;
 
@@ -28,10 +28,10 @@ public sealed class BackupRotation(string folder)
             : Directory
                 .EnumerateFiles(Folder, Prefix + "*" + Extension)
                 .Select(path => (Path: path, Name: System.IO.Path.GetFileNameWithoutExtension(path)[Prefix.Length..]))
-                .Where(f => DateOnly.TryParseExact(f.Name, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out _))
+                .Where(f => DayText.Read(f.Name) is not null)
                 .Select(f => new KeptBackup(
                     f.Path,
-                    DateOnly.ParseExact(f.Name, "yyyy-MM-dd", CultureInfo.InvariantCulture),
+                    DayText.Read(f.Name)!.Value,
                     new DateTimeOffset(File.GetLastWriteTimeUtc(f.Path), TimeSpan.Zero),
                     new FileInfo(f.Path).Length
                 ))
@@ -44,7 +44,7 @@ public sealed class BackupRotation(string folder)
     /// <exception cref="ShopFileException">It cannot be written.</exception>
     public KeptBackup Take(DateOnly today, DateTimeOffset at)
     {
-        var file = Path.Combine(Folder, Prefix + today.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture) + Extension);
+        var file = Path.Combine(Folder, Prefix + DayText.Write(today) + Extension);
         ShopBackup.Write(folder, file, at, pictures: false);
         var kept = Kept();
         var keep = Keep(kept.Select(b => b.Day).ToList(), today).ToHashSet();

@@ -44,9 +44,7 @@ public sealed class DonorsModel(DonorStore donors, DonorDesk desk, TradeLibrary 
         Kind = string.IsNullOrEmpty(Kind) ? null : Kind;
         Parts = donors.List(Kind, All);
         Kinds = donors
-            .List(null, true)
-            .Select(p => p.Kind)
-            .Distinct()
+            .Kinds()
             .Select(k => (k, library.FindPartKind(k)?.Name ?? k))
             .OrderBy(k => k.Item2, StringComparer.Ordinal)
             .ToList();

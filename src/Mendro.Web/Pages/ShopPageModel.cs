@@ -10,6 +10,14 @@ public abstract class ShopPageModel : PageModel
     /// <summary>Key of the form that was sent, or null: sent twice, it is done once.</summary>
     protected string? Once => Request.HasFormContentType ? Request.Form[OnceTagHelper.Field].FirstOrDefault() : null;
 
+    private IReadOnlyDictionary<string, string> _sent = new Dictionary<string, string>();
+
+    /// <summary>What stands in a field: what was sent and not taken, else what is known.</summary>
+    public string InField(string field, string otherwise) => _sent.GetValueOrDefault(field, otherwise);
+
+    /// <summary>Keeps what was sent for its fields.</summary>
+    protected void Remember(params (string Field, string? Value)[] sent) => _sent = sent.ToDictionary(t => t.Field, t => t.Value ?? "");
+
     /// <summary>Answers what came of an action.</summary>
     /// <param name="deed">What came of it.</param>
     /// <param name="done">Answer when it was done.</param>

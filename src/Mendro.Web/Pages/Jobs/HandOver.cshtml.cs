@@ -1,9 +1,9 @@
-using System.Globalization;
 using Mendro.Core.Diagnosis;
 using Mendro.Core.Jobs;
 using Mendro.Core.Library;
 using Mendro.Core.Money;
 using Mendro.Core.Proving;
+using Mendro.Core.Quantities;
 using Mendro.Core.Readings;
 using Mendro.Shop;
 using Mendro.Storage;
@@ -156,10 +156,8 @@ public sealed class HandOverModel(
         day = null;
         if (string.IsNullOrWhiteSpace(text))
             return true;
-        if (!DateOnly.TryParseExact(text.Trim(), "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var read))
-            return false;
-        day = read;
-        return true;
+        day = DayText.Read(text.Trim());
+        return day is not null;
     }
 
     private bool Prepare()
@@ -171,10 +169,7 @@ public sealed class HandOverModel(
         Grade = PaperDesk.GradeOf(View);
         var plan = ProveDesk.Plan(View);
         ButFor = plan.ButFor.Select(MoveWords.Lower).ToList();
-        NotTried = plan
-            .Open.Where(i => i.State is ProofState.NotTried or ProofState.Stale && !i.Id.StartsWith("again:", StringComparison.Ordinal))
-            .Select(i => i.Name)
-            .ToList();
+        NotTried = plan.NotTried.Select(i => i.Name).ToList();
         return true;
     }
 }

@@ -21,9 +21,6 @@ public sealed class OwnerModel(JobStore jobs, BenchDesk desk, OwnerDesk owners, 
     /// <summary>What the job has cost so far.</summary>
     public JobCost Cost { get; private set; } = null!;
 
-    /// <summary>What was typed and not taken, by field.</summary>
-    public IReadOnlyDictionary<string, string> Typed { get; private set; } = new Dictionary<string, string>();
-
     /// <summary>What passed between shop and owner, newest first.</summary>
     public IEnumerable<BenchRecord> Said =>
         View.Records.Where(r => r.Body is QuoteGiven or QuoteAnswered or OwnerTold or ConsentGiven or HandedOver).Reverse();
@@ -96,7 +93,7 @@ public sealed class OwnerModel(JobStore jobs, BenchDesk desk, OwnerDesk owners, 
 
     private bool Keep(params (string Name, string? Value)[] typed)
     {
-        Typed = typed.ToDictionary(t => t.Name, t => t.Value ?? "");
+        Remember(typed);
         return Prepare();
     }
 

@@ -26,9 +26,6 @@ public sealed class SaleModel(JobStore jobs, BenchDesk desk, SaleDesk sale, Shop
     /// <summary>Today.</summary>
     public DateOnly Today => calendar.Today;
 
-    /// <summary>What was typed and not taken, by field.</summary>
-    public IReadOnlyDictionary<string, string> Typed { get; private set; } = new Dictionary<string, string>();
-
     /// <summary>Lines of a file that could not be read.</summary>
     public IReadOnlyList<string> Problems { get; private set; } = [];
 
@@ -110,7 +107,7 @@ public sealed class SaleModel(JobStore jobs, BenchDesk desk, SaleDesk sale, Shop
 
     private bool Keep(params (string Name, string? Value)[] typed)
     {
-        Typed = typed.ToDictionary(t => t.Name, t => t.Value ?? "");
+        Remember(typed);
         return Prepare();
     }
 
