@@ -3,6 +3,7 @@ using Mendro.Core.Jobs;
 using Mendro.Core.Library;
 using Mendro.Core.Methods;
 using Mendro.Core.Profiles;
+using Mendro.Core.Proving;
 using Mendro.Storage;
 
 namespace Mendro.Shop;
@@ -18,6 +19,13 @@ public sealed record MethodLine(Method Method, double Success, MethodTally? Tall
     /// <summary>Success with the shop's cases added.</summary>
     public double Learned => Tally is { } tally ? MethodLearning.Success(Success, tally) : Success;
 }
+
+/// <summary>How a method held on a kind of part, whoever did it.</summary>
+/// <param name="Method">The method.</param>
+/// <param name="Kind">Name of the kind of part.</param>
+/// <param name="Tally">What closed jobs say.</param>
+/// <param name="CameBack">Share of the units that left as cured and came back for the same part, 90 % interval.</param>
+public sealed record MethodHeld(Method Method, string Kind, MethodTally Tally, ShareInterval CameBack);
 
 /// <summary>The method library of a shop: what ships, its own copies with their versions, its usual way, and what its work has shown.</summary>
 public sealed class MethodDesk(MethodStore methods, ModelShelf models, Ledger ledger, TradeLibrary library)
@@ -99,6 +107,25 @@ public sealed class MethodDesk(MethodStore methods, ModelShelf models, Ledger le
                 );
             })
             .ToList();
+    }
+
+    /// <summary>How the work of closed jobs held, method by method: what came back most first, then what was done most.</summary>
+    public IReadOnlyList<MethodHeld> Held()
+    {
+        lock (_making)
+            return _book
+                .Tallies.Where(t => t.Value.Left > 0 && library.FindMethod(t.Key.Method) is not null)
+                .Select(t => new MethodHeld(
+                    library.FindMethod(t.Key.Method)!,
+                    library.FindPartKind(t.Key.Kind)?.Name ?? t.Key.Kind,
+                    t.Value,
+                    ShareInterval.Make(t.Value.CameBack, t.Value.Left)
+                ))
+                .OrderByDescending(h => h.CameBack.Low)
+                .ThenByDescending(h => h.CameBack.Share)
+                .ThenByDescending(h => h.Tally.Left)
+                .ThenBy(h => h.Method.Name, StringComparer.Ordinal)
+                .ToList();
     }
 
     /// <summary>The method that the shop goes first with on a kind of part, or null.</summary>

@@ -42,13 +42,22 @@ public sealed class SecondLookDesk(
     public IReadOnlyList<long> Consider(long recordId)
     {
         database.Settle();
-        var crossed = lessons.Find(recordId) is { Excluded: false } cause ? Crossed(cause) : [];
+        var cause = lessons.Find(recordId);
+        var crossed = cause is { Excluded: false } ? Crossed(cause) : [];
         return database.InOneTransaction(() =>
         {
             // What was found while the cause was withdrawn counts no more.
             var holds = lessons.Find(recordId) is { Excluded: false };
-            foreach (var (job, why) in crossed.Where(c => holds && jobs.Find(c.Job.Number) is { ClosedAt: null, DeletedAt: null }))
+            foreach (var (listed, why) in crossed.Where(_ => holds))
+            {
+                if (jobs.Find(listed.Number) is not { ClosedAt: null, DeletedAt: null } job)
+                    continue;
                 looks.Add(job.Id, recordId, why);
+                // It waited for an idea, and here is one; what waits for a part or its owner goes on waiting for that.
+                if (job.Shelf == Shelf.SetAside && JobLife.TakeDown(job.Status) is { } down)
+                    bench.Move(job, down, FormattableString.Invariant($"a second look, for what was found in job {cause!.Number}"));
+            }
+
             looks.Weighed(recordId);
             return holds ? crossed.Select(c => c.Job.Number).ToList() : [];
         });

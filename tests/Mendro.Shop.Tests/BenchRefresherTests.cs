@@ -104,6 +104,26 @@ public sealed class BenchRefresherTests : IDisposable
         _shop.SecondLooks.Open(_shop.Jobs.Live()).ShouldBeEmpty();
     }
 
+    [Fact]
+    public void What_was_set_aside_comes_back_by_itself_and_what_waits_for_a_part_waits_on()
+    {
+        var (teacher, aside, part) = (
+            _shop.TakeIn(fails: "power-light"),
+            _shop.TakeIn(fails: "power-light"),
+            _shop.TakeIn(fails: "power-light")
+        );
+        _shop.HandOver.Shelve(aside, Shelf.SetAside, "no idea left", "").Done.ShouldNotBeNull();
+        _shop.HandOver.Shelve(part, Shelf.WaitingPart, "a switch is ordered", "").Done.ShouldNotBeNull();
+        _shop.Repairs.Log(new RepairOrder(teacher, "fuse", "replace-fuse", Cause: "open")).Done.ShouldNotBeNull();
+        _shop.SecondLooks.WeighNext().ShouldBeTrue();
+        _shop.Jobs.Find(aside)!.Shelf.ShouldBe(Shelf.None);
+        _shop.Jobs.Find(part)!.Shelf.ShouldBe(Shelf.WaitingPart);
+        _shop.SecondLooks.Open(_shop.Jobs.Live()).Select(l => l.Job.Number).ShouldBe([aside, part], ignoreOrder: true);
+        new Timeline(_shop.Database)
+            .Of(_shop.Jobs.Find(aside)!.Id)
+            .ShouldContain(t => t.Words == $"Back on the bench: a second look, for what was found in job {teacher}");
+    }
+
     [Theory]
     [InlineData(0.0123449, 0.0123)]
     [InlineData(0.0123451, 0.0123)]

@@ -37,6 +37,20 @@ public class MethodLearningTests
         Of(MethodLearning.Tally([first, Job("H4-12", true, Did("replace-switch"))]), "flush-switch").ShouldBe((1, 0));
     }
 
+    [Fact]
+    public void What_left_cured_and_came_back_is_counted_apart_from_what_never_held()
+    {
+        var tallies = MethodLearning.Tally([
+            Job("H4-11", true, Did("polish-switch"), Did("flush-switch")),
+            Job("H4-12", true, Did("flush-switch")),
+            Job("H4-11", true, Did("replace-switch")),
+            Job("H4-13", false, Did("flush-switch")),
+        ]);
+        tallies[("flush-switch", "power-switch")].ShouldBe(new MethodTally(1, 2, 1));
+        tallies[("flush-switch", "power-switch")].Left.ShouldBe(2);
+        tallies[("polish-switch", "power-switch")].CameBack.ShouldBe(0);
+    }
+
     // Beta(a, b) after k of n has the mean (a + k)/(a + b + n): textbook. MathNet's Beta is the other way to the same figure.
     [Fact]
     public void The_learned_success_is_the_mean_of_the_beta_after_the_shops_cases() =>

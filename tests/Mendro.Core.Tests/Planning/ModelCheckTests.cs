@@ -36,6 +36,7 @@ public class ModelCheckTests
             Connectors = null,
             Steps = null,
             Fasteners = null,
+            Checks = null,
             Revisions = [],
         };
 

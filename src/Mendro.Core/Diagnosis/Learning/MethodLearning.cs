@@ -18,10 +18,14 @@ public sealed record JobOutcome(string Unit, bool Cured, IReadOnlyList<RepairMad
 /// <summary>How often a method held on a kind of part.</summary>
 /// <param name="Held">Times it held.</param>
 /// <param name="Failed">Times it did not, or the unit came back for the same part.</param>
-public sealed record MethodTally(int Held, int Failed)
+/// <param name="CameBack">Times among the failed in which the unit had left as cured and came back for the same part.</param>
+public sealed record MethodTally(int Held, int Failed, int CameBack = 0)
 {
     /// <summary>Times it was done.</summary>
     public int Times => Held + Failed;
+
+    /// <summary>Units that left as cured by it.</summary>
+    public int Left => Held + CameBack;
 }
 
 /// <summary>
@@ -93,7 +97,7 @@ public sealed class MethodBook
         {
             var made = part.ToList();
             if (_standing.Remove((job.Unit, part.Key), out var before))
-                Count(before, -1, 1);
+                Count(before, -1, 1, 1);
             foreach (var repair in made.SkipLast(1))
                 Count(repair, 0, 1);
             var last = made[^1];
@@ -103,10 +107,10 @@ public sealed class MethodBook
         }
     }
 
-    private void Count(RepairMade repair, int held, int failed)
+    private void Count(RepairMade repair, int held, int failed, int cameBack = 0)
     {
         var key = (repair.Method, repair.Kind);
         var now = _tallies.GetValueOrDefault(key) ?? new MethodTally(0, 0);
-        _tallies[key] = new MethodTally(now.Held + held, now.Failed + failed);
+        _tallies[key] = new MethodTally(now.Held + held, now.Failed + failed, now.CameBack + cameBack);
     }
 }

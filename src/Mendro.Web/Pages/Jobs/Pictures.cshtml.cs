@@ -18,6 +18,10 @@ public sealed class PicturesModel(JobStore jobs, BenchDesk desk, PictureDesk des
     [BindProperty(SupportsGet = true)]
     public long? At { get; set; }
 
+    /// <summary>What a new picture shows, when one came from the place itself.</summary>
+    [BindProperty(SupportsGet = true)]
+    public string? About { get; set; }
+
     /// <summary>Pictures of the job.</summary>
     public IReadOnlyList<UnitPicture> All { get; private set; } = [];
 
