@@ -3,6 +3,12 @@ using Mendro.Core.Profiles;
 
 namespace Mendro.Core.Diagnosis;
 
+/// <summary>A repair of a plan.</summary>
+/// <param name="Minutes">Minutes with opening and trying it afterwards.</param>
+/// <param name="Parts">Cost of its parts, in the shop's currency.</param>
+/// <param name="Cures">Chance that the plan comes so far and it cures, 0 to 1.</param>
+public sealed record PlanStep(double Minutes, decimal Parts, double Cures);
+
 /// <summary>
 /// The expected cost of going on with repairs only, until going on costs more than it is worth. Order by probability
 /// per cost is optimal for a single fault with independent repairs (Heckerman, Breese and Rommelse, “Decision-theoretic
@@ -25,6 +31,9 @@ public sealed record RepairPlan(
     IReadOnlyList<RepairOption> Sequence
 )
 {
+    /// <summary>The same repairs with what each takes and the chance that it is the one that cures.</summary>
+    public IReadOnlyList<PlanStep> Steps { get; init; } = [];
+
     // So many repairs are looked at without asking for memory.
     private const int Few = 48;
 
@@ -54,6 +63,7 @@ public sealed record RepairPlan(
             spent = 0,
             parts = 0;
         var sequence = new List<RepairOption>();
+        var steps = new List<PlanStep>();
         var waiting = options.ToList();
         var chances = new double[options.Count];
         while (waiting.Count > 0)
@@ -70,6 +80,7 @@ public sealed record RepairPlan(
             expected += bestCost * failing;
             parts += (double)best.Method.PartsCost * failing;
             var minutes = best.Method.Minutes + costs.RetestMinutes + preparation.Minutes(state, best.Goal);
+            steps.Add(new PlanStep(minutes, best.Method.PartsCost, Math.Min(bestChance, failing)));
             work += minutes * failing;
             spent += minutes;
             foreach (var (fault, success) in best.Cures)
@@ -80,7 +91,10 @@ public sealed record RepairPlan(
                 break;
         }
 
-        return new RepairPlan(expected + failing * costs.UncuredMinutes, work, spent, 1 - failing, parts, sequence);
+        return new RepairPlan(expected + failing * costs.UncuredMinutes, work, spent, 1 - failing, parts, sequence)
+        {
+            Steps = steps,
+        };
     }
 
     private static (RepairOption? Option, double Chance) Next(

@@ -1,0 +1,54 @@
+namespace Mendro.Core.Lots;
+
+/// <summary>A like unit as recipient and as donor.</summary>
+/// <param name="Number">Number of its job.</param>
+/// <param name="Alone">Chance to cure it by itself, 0 to 1.</param>
+/// <param name="Blame">Share of the blame of each part that comes off, 0 to 1; together at most 1.</param>
+/// <param name="Good">Chance that each such part is good here, 0 to 1.</param>
+public sealed record LikeUnit(
+    long Number,
+    double Alone,
+    IReadOnlyDictionary<string, double> Blame,
+    IReadOnlyDictionary<string, double> Good
+);
+
+/// <summary>A unit that gives its parts to another.</summary>
+/// <param name="To">Unit that is cured.</param>
+/// <param name="From">Unit that is taken apart for it.</param>
+/// <param name="Chance">Chance to cure it with those parts, 0 to 1.</param>
+/// <param name="Part">Part that is most likely to be the one.</param>
+public sealed record Pairing(long To, long From, double Chance, string Part);
+
+/// <summary>
+/// Which of several like units become donors of which, so that most of them work in the end. A pair is worth the chance of its
+/// recipient with the donor's parts, less the chances of both by themselves; pairs that do not share a unit are chosen for the greatest
+/// sum: a matching of greatest weight (Edmonds, J. Res. NBS 69B, 1965).
+/// </summary>
+public static class DonorPairs
+{
+    /// <summary>Chance to cure a unit with the parts of another: by itself, and where that fails, by the part that is to blame, when it
+    /// comes off and is good over there.</summary>
+    public static double Chance(LikeUnit to, LikeUnit from) =>
+        to.Alone + (1 - to.Alone) * Math.Min(1, to.Blame.Sum(b => b.Value * from.Good.GetValueOrDefault(b.Key)));
+
+    /// <summary>The better way round of two units as a pair, and what it gains over leaving both; null when it gains nothing.</summary>
+    public static (Pairing Pair, double Gain)? Best(LikeUnit one, LikeUnit other)
+    {
+        var (there, back) = (Chance(one, other), Chance(other, one));
+        var (to, from, chance) = there >= back ? (one, other, there) : (other, one, back);
+        var gain = chance - one.Alone - other.Alone;
+        if (gain <= 1e-9)
+            return null;
+        var part = to.Blame.OrderByDescending(b => b.Value * from.Good.GetValueOrDefault(b.Key)).ThenBy(b => b.Key, StringComparer.Ordinal);
+        return (new Pairing(to.Number, from.Number, chance, part.First().Key), gain);
+    }
+
+    /// <summary>All pairs that gain something, by the places of their units.</summary>
+    public static IReadOnlyList<(int One, int Other, Pairing Pair, double Gain)> All(IReadOnlyList<LikeUnit> units) =>
+        Enumerable
+            .Range(0, units.Count)
+            .SelectMany(i => Enumerable.Range(i + 1, units.Count - i - 1).Select(j => (One: i, Other: j, Best: Best(units[i], units[j]))))
+            .Where(p => p.Best is not null)
+            .Select(p => (p.One, p.Other, p.Best!.Value.Pair, p.Best.Value.Gain))
+            .ToList();
+}
