@@ -102,19 +102,27 @@ public sealed class IntakeDesk(
                 if (!heard.IsOk)
                     return Refusal.Invalid(heard.Problem);
                 var said = heard.Value;
-                var job = new Job
-                {
-                    ProfileId = said.Profile!.Id,
-                    Claim = said.Claim,
-                    Currency = settings.Get().Currency,
-                };
-                // What was done to it before, and what moves when pressed, is the owner's word: it stays in the claim.
-                var baseline = said
-                    .Facts.Where(f => f is { Function: not null, Provoked: false })
-                    .Select(f => new BaselineTrial(f.Function!.Value, f.Passed, f.Look, f.Starts))
-                    .ToList();
-                return TakeIn(new IntakeOrder(job, null, "", [.. said.Facts.Select(f => f.Mark).OfType<string>()], baseline));
+                var job = new Job { ProfileId = said.Profile!.Id, Currency = settings.Get().Currency };
+                return TakeIn(AsHeard(said, job));
             }
+        );
+
+    /// <summary>A unit of the shop's own as a line tells it.</summary>
+    /// <param name="said">What the line says.</param>
+    /// <param name="job">What else is known of it.</param>
+    internal static IntakeOrder AsHeard(Understanding said, Job job) =>
+        new(
+            job with
+            {
+                Claim = said.Claim,
+            },
+            null,
+            "",
+            [.. said.Facts.Select(f => f.Mark).OfType<string>()],
+            // What was done to it before, and what moves when pressed, is the owner's word: it stays in the claim.
+            said.Facts.Where(f => f is { Function: not null, Provoked: false })
+                .Select(f => new BaselineTrial(f.Function!.Value, f.Passed, f.Look, f.Starts))
+                .ToList()
         );
 
     /// <summary>How a typed line would be understood; nothing is filed.</summary>

@@ -30,7 +30,8 @@ public sealed record NextLine(Job Job, WorkStage Stage, string Symptom, string M
             _ => 0.5,
         };
 
-    private static NextLine Of(JobView view)
+    /// <summary>The best move of a job.</summary>
+    public static NextLine Of(JobView view)
     {
         var target = view.Diagnosis?.Target;
         var symptom =

@@ -48,6 +48,8 @@ public sealed class RepairDesk(
     RunStore runs,
     PracticeDesk practice,
     SecondLookStore secondLooks,
+    ForecastStore forecasts,
+    BenchDesk desk,
     TimeProvider time
 )
 {
@@ -84,7 +86,8 @@ public sealed class RepairDesk(
 
                 if (WantsConsent(job, order.Part, order.Method) is { } unasked)
                     return Refusal.Invalid(unasked);
-                var target = order.WorksNow is null ? null : bench.Target(job);
+                var (aim, given) = Given(job, order);
+                var target = order.WorksNow is null ? null : aim;
                 var cause = order.Cause is { Length: > 0 } mode ? CauseSeen.Make(job.Model, order.Part, mode, true) : null;
                 // Other units are weighed behind the answer: the note survives a crash in between.
                 if (cause is not null)
@@ -96,6 +99,8 @@ public sealed class RepairDesk(
                     WorkStage.Fix,
                     record => record with { Minutes = order.Minutes ?? record.Minutes, Cost = order.Cost, Note = order.Note }
                 );
+                if (aim is not null && given is { } chance)
+                    forecasts.Add(job.Job.Id, filed.Id, aim.Id, chance);
                 List<JobStep> steps = [JobStep.Repaired];
                 if (proof is not null)
                 {
@@ -116,6 +121,14 @@ public sealed class RepairDesk(
             },
             practice: true
         );
+
+    /// <summary>The function worked on, and the chance that Mendro gives this repair to make it work; null where it gave none.</summary>
+    private (DeviceFunction? Target, double? Chance) Given(OpenJob job, RepairOrder order)
+    {
+        var view = desk.OpenToFile(job.Job);
+        var move = view.Advice.Moves.FirstOrDefault(m => m.Repair is { } r && r.Part.Id == order.Part && r.Method.Id == order.Method);
+        return (view.Diagnosis?.Target, move?.ChanceToWork);
+    }
 
     /// <summary>What the owner of a unit agreed to, over all its jobs.</summary>
     public IReadOnlyList<ConsentGiven> Consents(Job job) =>

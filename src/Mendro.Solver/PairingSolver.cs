@@ -13,7 +13,7 @@ public static class PairingSolver
     /// <param name="units">Like units.</param>
     /// <param name="limit">Longest time; the best found by then is the answer.</param>
     /// <returns>The pairs, the surest first; none where every unit does best by itself.</returns>
-    public static IReadOnlyList<Pairing> Solve(IReadOnlyList<LikeUnit> units, TimeSpan limit)
+    public static IReadOnlyList<Pairing> Solve(IReadOnlyList<DonorCandidate> units, TimeSpan limit)
     {
         var pairs = DonorPairs.All(units);
         if (pairs.Count == 0)

@@ -44,6 +44,7 @@ public sealed class JobStore(ShopDatabase database, TimeProvider time)
                     new { FirstPractice },
                     transaction
                 );
+                LotStore.Ensure(connection, transaction, intake.Job, intake.Job.ReceivedAt);
                 var id = new JobId(Insert(connection, transaction, intake.Job, next, customer));
                 Timeline.Add(
                     connection,
@@ -96,6 +97,7 @@ public sealed class JobStore(ShopDatabase database, TimeProvider time)
             (connection, transaction) =>
             {
                 var customer = ownerName is { } name ? Customer(connection, transaction, name, ownerContact) : (long?)null;
+                LotStore.Ensure(connection, transaction, job, job.ReceivedAt);
                 connection.Execute(
                     """
                     UPDATE jobs SET unit_name = @UnitName, revision = @Revision, serial = @Serial, customer_id = @customer, lot = @Lot, paid = @Paid,

@@ -53,6 +53,9 @@ public static class ShopServices
                     typeof(DonorStore),
                     typeof(ShelfStore),
                     typeof(OwnerStore),
+                    typeof(LotStore),
+                    typeof(ForecastStore),
+                    typeof(OfferStore),
                 ]
         )
             services.AddSingleton(store);
@@ -68,6 +71,9 @@ public static class ShopServices
                     typeof(ReadingDesk),
                     typeof(RepairDesk),
                     typeof(SecondLookDesk),
+                    typeof(LotDesk),
+                    typeof(RoundDesk),
+                    typeof(OfferDesk),
                     typeof(TeachDesk),
                     typeof(ModelDesk),
                     typeof(ApartDesk),

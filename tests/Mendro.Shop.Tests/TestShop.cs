@@ -47,7 +47,7 @@ public sealed class TestShop : IDisposable
             bench
         );
         Readings = new ReadingDesk(bench, Records, Practice);
-        Repairs = new RepairDesk(bench, Records, new RunStore(Database), Practice, new SecondLookStore(Database, Time), Time);
+        Repairs = new RepairDesk(bench, Records, new RunStore(Database), Practice, new SecondLookStore(Database, Time), Forecasts = new ForecastStore(Database, Time), Desk, Time);
         Intake = new IntakeDesk(Jobs, Records, Profiles, Models, Moves, Settings, bench, TradeLibrary.Shipped, Ledger, Time);
         Teachings = new TeachingStore(Database, Time);
         Teach = new TeachDesk(Jobs, Profiles, Teachings, Records, bench, TradeLibrary.Shipped);
@@ -80,6 +80,23 @@ public sealed class TestShop : IDisposable
         OwnerData = new OwnerData(new OwnerStore(Database), Records, PictureRows, new Timeline(Database), Ledger);
         Papers = new PaperDesk(Runs, Settings, Sales, Time);
         Sale = new SaleDesk(bench, Sales, Settings, Papers, Ledger);
+        LotRows = new LotStore(Database, Time);
+        Lots = new LotDesk(
+            LotRows,
+            Sales,
+            Forecasts,
+            Desk,
+            bench,
+            Intake,
+            Models,
+            Profiles,
+            Settings,
+            TradeLibrary.Shipped,
+            Ledger
+        );
+        Rounds = new RoundDesk(Lots, Repairs, Readings);
+        OfferRows = new OfferStore(Database, Time);
+        Offers = new OfferDesk(OfferRows, Forecasts, Records, Models, Settings, Sale, TradeLibrary.Shipped, Ledger);
     }
 
     public FakeTimeProvider Time { get; } = new(new DateTimeOffset(2026, 3, 1, 9, 30, 0, TimeSpan.Zero));
@@ -127,6 +144,18 @@ public sealed class TestShop : IDisposable
     public PaperDesk Papers { get; }
 
     public SaleDesk Sale { get; }
+
+    public ForecastStore Forecasts { get; }
+
+    public LotStore LotRows { get; }
+
+    public LotDesk Lots { get; }
+
+    public RoundDesk Rounds { get; }
+
+    public OfferStore OfferRows { get; }
+
+    public OfferDesk Offers { get; }
 
     public string Folder => _folder;
 

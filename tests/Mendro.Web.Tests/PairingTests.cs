@@ -9,11 +9,11 @@ public sealed class PairingTests
 {
     private static readonly string[] Parts = ["panel", "slot", "board"];
 
-    private static Gen<LikeUnit> Unit { get; } =
+    private static Gen<DonorCandidate> Unit { get; } =
         from alone in Gen.Double[0, 0.9]
         from blame in Gen.Double[0, 1].Array[3]
         from good in Gen.Double[0, 1].Array[3]
-        select new LikeUnit(
+        select new DonorCandidate(
             0,
             alone,
             Parts.Zip(blame, (p, b) => (p, b / Math.Max(1, blame.Sum()))).ToDictionary(x => x.p, x => x.Item2),
@@ -38,7 +38,7 @@ public sealed class PairingTests
     [Fact]
     public void Two_with_different_faults_make_one_that_works()
     {
-        LikeUnit Dead(long number, string part) =>
+        DonorCandidate Dead(long number, string part) =>
             new(number, 0.05, new Dictionary<string, double> { [part] = 1 }, Parts.ToDictionary(p => p, p => p == part ? 0.0 : 0.95));
         var pair = PairingSolver.Solve([Dead(1, "panel"), Dead(2, "board")], TimeSpan.FromSeconds(20)).ShouldHaveSingleItem();
         pair.Part.ShouldBe(pair.To == 1 ? "panel" : "board");
@@ -47,11 +47,11 @@ public sealed class PairingTests
         PairingSolver.Solve([Dead(1, "panel"), Dead(2, "panel")], TimeSpan.FromSeconds(20)).ShouldBeEmpty();
     }
 
-    private static double Works(IReadOnlyList<LikeUnit> units, IReadOnlyList<Pairing> pairs) =>
+    private static double Works(IReadOnlyList<DonorCandidate> units, IReadOnlyList<Pairing> pairs) =>
         units.Where(u => pairs.All(p => p.To != u.Number && p.From != u.Number)).Sum(u => u.Alone) + pairs.Sum(p => p.Chance);
 
     /// <summary>The first unit by itself, or given to or taken for each other; the rest likewise.</summary>
-    private static double Best(List<LikeUnit> units)
+    private static double Best(List<DonorCandidate> units)
     {
         if (units.Count == 0)
             return 0;

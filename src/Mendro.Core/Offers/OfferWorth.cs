@@ -58,7 +58,7 @@ public sealed record OfferWorth(
     private static decimal Expected(IReadOnlyList<OfferWay> ways, OfferTerms terms, double chance, double minutes, decimal parts) =>
         (decimal)(chance * terms.MeanLeft(terms.Working) + (1 - chance) * terms.MeanLeft(terms.InParts))
         - parts
-        - (decimal)minutes / 60 * terms.PerHour;
+        - (decimal)minutes * terms.PerHour / 60;
 
     private static decimal Draw(Random random, IReadOnlyList<OfferWay> ways, OfferTerms terms)
     {
@@ -78,7 +78,7 @@ public sealed record OfferWorth(
 
         var price = cured ? terms.Working : terms.InParts;
         var spread = terms.Spread > 0 ? Math.Exp(terms.Spread * Normal(random) - terms.Spread * terms.Spread / 2) : 1;
-        return terms.Left(price * (decimal)spread) - parts - (decimal)minutes / 60 * terms.PerHour;
+        return terms.Left(price * (decimal)spread) - parts - (decimal)minutes * terms.PerHour / 60;
     }
 
     private static OfferWay Pick(Random random, IReadOnlyList<OfferWay> ways)

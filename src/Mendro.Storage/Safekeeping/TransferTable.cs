@@ -51,6 +51,11 @@ internal sealed record TransferTable(string Name, string File, string Order, str
         new("sales", "sales", "job_id"),
         new("comparables", "comparables", "id"),
         new("donor_parts", "donor-parts", "id"),
+        new("lots", "lots", "id"),
+        new("lot_items", "lot-items", "job_id"),
+        new("offers", "offers", "id"),
+        new("offer_jobs", "offer-jobs", "job_id"),
+        new("forecasts", "forecasts", "id"),
         new("contact_marks", "contact-marks", "id"),
         new("stand_in_truths", "stand-in-truths", "job_id"),
     ];

@@ -5,7 +5,7 @@ namespace Mendro.Core.Lots;
 /// <param name="Alone">Chance to cure it by itself, 0 to 1.</param>
 /// <param name="Blame">Share of the blame of each part that comes off, 0 to 1; together at most 1.</param>
 /// <param name="Good">Chance that each such part is good here, 0 to 1.</param>
-public sealed record LikeUnit(
+public sealed record DonorCandidate(
     long Number,
     double Alone,
     IReadOnlyDictionary<string, double> Blame,
@@ -28,11 +28,11 @@ public static class DonorPairs
 {
     /// <summary>Chance to cure a unit with the parts of another: by itself, and where that fails, by the part that is to blame, when it
     /// comes off and is good over there.</summary>
-    public static double Chance(LikeUnit to, LikeUnit from) =>
+    public static double Chance(DonorCandidate to, DonorCandidate from) =>
         to.Alone + (1 - to.Alone) * Math.Min(1, to.Blame.Sum(b => b.Value * from.Good.GetValueOrDefault(b.Key)));
 
     /// <summary>The better way round of two units as a pair, and what it gains over leaving both; null when it gains nothing.</summary>
-    public static (Pairing Pair, double Gain)? Best(LikeUnit one, LikeUnit other)
+    public static (Pairing Pair, double Gain)? Best(DonorCandidate one, DonorCandidate other)
     {
         var (there, back) = (Chance(one, other), Chance(other, one));
         var (to, from, chance) = there >= back ? (one, other, there) : (other, one, back);
@@ -44,7 +44,7 @@ public static class DonorPairs
     }
 
     /// <summary>All pairs that gain something, by the places of their units.</summary>
-    public static IReadOnlyList<(int One, int Other, Pairing Pair, double Gain)> All(IReadOnlyList<LikeUnit> units) =>
+    public static IReadOnlyList<(int One, int Other, Pairing Pair, double Gain)> All(IReadOnlyList<DonorCandidate> units) =>
         Enumerable
             .Range(0, units.Count)
             .SelectMany(i => Enumerable.Range(i + 1, units.Count - i - 1).Select(j => (One: i, Other: j, Best: Best(units[i], units[j]))))

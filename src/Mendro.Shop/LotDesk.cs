@@ -1,0 +1,286 @@
+using Mendro.Core;
+using Mendro.Core.Diagnosis;
+using Mendro.Core.Jobs;
+using Mendro.Core.Library;
+using Mendro.Core.Lots;
+using Mendro.Core.Money;
+using Mendro.Core.Planning;
+using Mendro.Core.Profiles;
+using Mendro.Solver;
+using Mendro.Storage;
+
+namespace Mendro.Shop;
+
+/// <summary>A unit on the board of its lot.</summary>
+/// <param name="View">The job.</param>
+/// <param name="Item">It in figures.</param>
+/// <param name="Place">Its place in the lot.</param>
+/// <param name="Next">What to do next with it.</param>
+public sealed record LotRow(JobView View, LotItem Item, LotPlace Place, NextLine Next);
+
+/// <summary>All there is to see of a lot.</summary>
+/// <param name="Lot">The lot.</param>
+/// <param name="Rows">Its units, by number.</param>
+/// <param name="Sum">What it has come to.</param>
+/// <param name="Price">What was paid for it: its own price, or the sum of its units'.</param>
+/// <param name="Rounds">Rounds that can be begun now, the most promising first.</param>
+/// <param name="Pairs">Units that do better as donors of others; none where each does best by itself.</param>
+/// <param name="Doubt">Why the bench itself is in doubt, or null.</param>
+public sealed record LotBoard(
+    Lot Lot,
+    IReadOnlyList<LotRow> Rows,
+    LotSum Sum,
+    Amount Price,
+    IReadOnlyList<LotRound> Rounds,
+    IReadOnlyList<Pairing> Pairs,
+    BenchDoubt? Doubt
+)
+{
+    /// <summary>Open units by what an hour on them brings.</summary>
+    public IReadOnlyList<LotRow> ByGain => LotSum.ByGain(Rows.Select(r => r.Item)).Select(i => Rows.First(r => r.Item == i)).ToList();
+}
+
+/// <summary>Items were taken in.</summary>
+/// <param name="Numbers">Numbers on their tags.</param>
+public sealed record BatchTaken(IReadOnlyList<long> Numbers);
+
+/// <summary>Lots: bought for one price, taken in by the line, worked on in rounds.</summary>
+public sealed class LotDesk(
+    LotStore lots,
+    SaleStore sales,
+    ForecastStore forecasts,
+    BenchDesk bench,
+    JobBench jobBench,
+    IntakeDesk intake,
+    ModelShelf models,
+    ProfileStore profiles,
+    SettingsStore settings,
+    TradeLibrary library,
+    Ledger ledger
+)
+{
+    /// <summary>Longest name of a lot, characters.</summary>
+    public const int LongestName = 120;
+
+    private const int LongestWords = 500;
+    private const int LooksBack = 60;
+    private static readonly TimeSpan PairingTime = TimeSpan.FromSeconds(2);
+
+    /// <summary>Begins a lot, or keeps what was told of it.</summary>
+    /// <returns>Its id, in words.</returns>
+    public Deed<Done> Save(Lot lot, string? once = null) =>
+        ledger.Once<Done>(
+            once,
+            () =>
+            {
+                if (lot.Name.Length is 0 or > LongestName || lot.Words.Length > LongestWords)
+                    return Refusal.Invalid($"Give the lot a name of up to {LongestName} characters, and words of up to {LongestWords}.");
+                if (!Currency.IsCode(lot.Currency))
+                    return Refusal.Invalid("The currency has three letters, such as EUR.");
+                if (lot.Price < 0 || lot.Postage < 0 || lot.Working < 0 || lot.Otherwise < 0)
+                    return Refusal.Invalid("Amounts are nothing or more.");
+                if (lot.ProfileId.Length > 0 && models.Latest(lot.ProfileId) is null)
+                    return Refusal.Invalid("Choose a model from the list, or none.");
+                if (lots.Find(lot.Name) is { } same && same.Id != lot.Id)
+                    return Refusal.Invalid($"There is a lot “{lot.Name}” already; open it to add to it.");
+                var id = lot.Id;
+                if (id == 0)
+                    id = lots.Add(lot);
+                else
+                    lots.Save(lot);
+                Spread(lots.Find(id)!);
+                return new Done(id.ToString(System.Globalization.CultureInfo.InvariantCulture));
+            }
+        );
+
+    /// <summary>How a line would be taken in.</summary>
+    public Outcome<Understanding> Heard(Lot lot, BatchItem item)
+    {
+        var named = item.Model.Length > 0 ? Understanding.Of(item.Model, profiles.All(), library).Profile : null;
+        if (item.Model.Length > 0 && named is null)
+            return Outcome<Understanding>.Fail($"model: no model is known by “{item.Model}”.");
+        // A line may name its model itself: a pad among cartridges.
+        if (named is null && Understanding.Of(item.Words, profiles.All(), library) is { Profile: not null } own)
+            return Outcome<Understanding>.Ok(own);
+        var profile = named ?? models.Latest(lot.ProfileId)?.Model.Profile;
+        return profile is null
+            ? Outcome<Understanding>.Fail($"“{item.Words}” names no model that is known, and the lot has none.")
+            : Outcome<Understanding>.Ok(Understanding.Of(item.Words, profile, library));
+    }
+
+    /// <summary>Takes items in: all of them, or none with every reason.</summary>
+    public Deed<BatchTaken> TakeIn(long lotId, string? text, string? once = null) =>
+        ledger.Once<BatchTaken>(
+            once,
+            () =>
+            {
+                if (lots.Find(lotId) is not { } lot)
+                    return Refusal.Missing;
+                var items = BatchLines.Read(text, out var problems);
+                var heard = items.Select(i => (Item: i, Said: Heard(lot, i))).ToList();
+                var wrong = problems.Concat(heard.Where(h => !h.Said.IsOk).Select(h => h.Said.Problem!)).ToList();
+                if (wrong.Count > 0)
+                    return Refusal.Invalid(string.Join("\n", wrong.Take(12)) + (wrong.Count > 12 ? $"\nand {wrong.Count - 12} more" : ""));
+                if (items.Count == 0)
+                    return Refusal.Invalid("Type one item a line: what is wrong with it, as you see it.");
+                var taken = new List<long>();
+                foreach (var (item, said) in heard)
+                {
+                    var job = new Job
+                    {
+                        ProfileId = said.Value!.Profile!.Id,
+                        Lot = lot.Name,
+                        Serial = item.Serial,
+                        Currency = lot.Currency,
+                        ValueWorking = item.Worth ?? lot.Working,
+                        ValueAsIs = lot.Otherwise,
+                    };
+                    var deed = intake.TakeIn(IntakeDesk.AsHeard(said.Value, job));
+                    if (deed.Done is not { } done)
+                        return deed.Refusal!;
+                    taken.Add(done.Number);
+                    if (item.Apart || item.Weight is not null)
+                        lots.Place(jobBench.Find(done.Number)!.Job.Id, new LotPlace(item.Apart, "", item.Weight));
+                }
+
+                Spread(lot);
+                return new BatchTaken(taken);
+            }
+        );
+
+    /// <summary>Sets an item apart from its lot, or back into it; its share of the price goes to the others.</summary>
+    public Deed<Done> Place(long number, bool apart, string why, decimal? weight, string? once = null) =>
+        jobBench.OnAny<Done>(
+            number,
+            once,
+            job =>
+            {
+                if (lots.Find(job.Lot) is not { } lot)
+                    return Refusal.Invalid("This unit belongs to no lot.");
+                if (why.Length > LongestName)
+                    return Refusal.Invalid($"The reason takes {LongestName} characters.");
+                if (weight < 0)
+                    return Refusal.Invalid("A weight is nothing or more.");
+                lots.Place(job.Id, new LotPlace(apart, why, weight));
+                Spread(lot);
+                return new Done(apart ? $"{job.Tag} is set apart: it is not counted." : $"{job.Tag} belongs to the lot.");
+            }
+        );
+
+    /// <summary>The board of a lot, or null.</summary>
+    public LotBoard? Open(long id)
+    {
+        if (lots.Find(id) is not { } lot)
+            return null;
+        var (places, shop) = (lots.Places(lot.Name), settings.Get());
+        var rows = lots.Units(lot.Name)
+            .Select(bench.Open)
+            .Select(view => new LotRow(
+                view,
+                InFigures(view, places.GetValueOrDefault(view.Job.Id) ?? LotPlace.Usual, sales.Find(view.Job.Id)),
+                places.GetValueOrDefault(view.Job.Id) ?? LotPlace.Usual,
+                NextLine.Of(view)
+            ))
+            .ToList();
+        var price = lot.Cost ?? new Amount(rows.Sum(r => r.View.Job.Paid ?? 0) + lot.Postage, lot.Currency);
+        var tried = forecasts.OfLot(lot.Name, LooksBack).Where(f => f.Worked is not null).Select(f => new RepairTried(f.Number, f.Chance, f.Worked!.Value));
+        return new LotBoard(
+            lot,
+            rows,
+            LotSum.Of(rows.Select(r => r.Item).ToList(), price, shop.PerHour),
+            price,
+            Rounds(rows),
+            rows.Count(r => r.Item.IsOpen) > 1 ? PairingSolver.Solve(Alike(rows), PairingTime) : [],
+            BenchDoubt.Of(tried.ToList())
+        );
+    }
+
+    /// <summary>The shares of the price become what was paid for each.</summary>
+    private void Spread(Lot lot)
+    {
+        if (lot.Cost is not { } cost)
+            return;
+        var places = lots.Places(lot.Name);
+        LotPlace Of(Job job) => places.GetValueOrDefault(job.Id) ?? LotPlace.Usual;
+        var units = lots.Units(lot.Name).Where(j => j.Currency == lot.Currency).ToList();
+        var counted = units.Where(j => !Of(j).Apart).ToList();
+        var shares = PriceSpread.Of(
+            cost.Rounded(),
+            counted
+                .Select(j =>
+                    lot.Way switch
+                    {
+                        SpreadWay.Worth => j.ValueWorking ?? lot.Working ?? 0,
+                        SpreadWay.Weight => Of(j).Weight ?? 1,
+                        _ => 1,
+                    }
+                )
+                .ToList()
+        );
+        lots.SetPaid(counted.Select((j, n) => (j.Id, shares[n].Value)).Concat(units.Where(j => Of(j).Apart).Select(j => (j.Id, 0m))));
+    }
+
+    private static LotItem InFigures(JobView view, LotPlace place, Sale? sale)
+    {
+        var job = view.Job;
+        var state =
+            job.Ending == JobEnd.Parts || job.Ending != JobEnd.Open && job.StatedReason.Length > 0 ? LotState.Failed
+            : job.Ending != JobEnd.Open || view.Proof.Complete ? LotState.Cured
+            : job.Shelf is Shelf.None or Shelf.Ready ? LotState.Open
+            : LotState.Waits;
+        var outlook = view.Advice.Outlook;
+        // In which nothing failed yet there is still everything to find: its chance is not known.
+        var chance = view.Diagnosis?.Target is null ? (double?)null : outlook?.ChanceToCure ?? 0;
+        return new LotItem(
+            job.Number,
+            state,
+            place.Apart,
+            state is LotState.Open or LotState.Waits ? chance : null,
+            outlook?.WorkMinutes ?? 0,
+            (decimal)(outlook?.Parts ?? 0),
+            view.MinutesSpent,
+            view.PartsCost.Value,
+            job.ValueWorking,
+            Math.Max(job.ValueAsIs ?? 0, job.ValueParts ?? 0),
+            sale is { State: SaleState.Sold, Price: { } price } ? price - sale.Fees - sale.Postage - sale.Packing : null
+        );
+    }
+
+    private static IReadOnlyList<LotRound> Rounds(IReadOnlyList<LotRow> rows)
+    {
+        var open = rows.Where(r => r.Item is { State: LotState.Open } && r.View.Problem is null).ToDictionary(r => r.Item.Number, r => r.View);
+        return RoundPlan.Of(
+            open.Select(o => (o.Key, (IReadOnlyList<Move>)o.Value.Advice.Moves.Where(RoundDesk.Takes).ToList())).ToList(),
+            (number, move) =>
+            {
+                var profile = open[number].Profile;
+                var part = move.Repair?.Part.Id ?? move.Probe?.Spans?.FirstOrDefault();
+                return part is { } id ? profile.FindPart(id)?.Kind ?? "" : "";
+            }
+        );
+    }
+
+    /// <summary>Open units of the model that most of them are, with what comes off in them.</summary>
+    private List<DonorCandidate> Alike(IReadOnlyList<LotRow> rows)
+    {
+        var like = rows.Where(r => r.Item.IsOpen && r.View.Diagnosis?.Target is not null && !r.Place.Apart)
+            .GroupBy(r => r.View.Job.ProfileId)
+            .OrderByDescending(g => g.Count())
+            .FirstOrDefault();
+        return (like ?? Enumerable.Empty<LotRow>()).Select(r => Like(r.View, r.Item.Chance ?? 0)).ToList();
+    }
+
+    private DonorCandidate Like(JobView view, double alone)
+    {
+        var off = view.Profile.Parts.Where(p => library.MethodsFor(p.Kind).Any(m => m.Type == MethodType.Replace)).Select(p => p.Id).ToHashSet();
+        var told = view.Diagnosis!;
+        return new DonorCandidate(
+            view.Job.Number,
+            alone,
+            told.Suspects.Where(s => off.Contains(s.Fault.Part.Id))
+                .GroupBy(s => s.Fault.Part.Id.Value)
+                .ToDictionary(g => g.Key, g => Math.Min(1, g.Sum(s => s.Share))),
+            off.ToDictionary(p => p.Value, p => 1 - (told.Parts.GetValueOrDefault(p)?.Posterior ?? 0))
+        );
+    }
+}
