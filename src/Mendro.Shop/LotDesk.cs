@@ -248,9 +248,11 @@ public sealed class LotDesk(
 
     private static IReadOnlyList<LotRound> Rounds(IReadOnlyList<LotRow> rows)
     {
-        var open = rows.Where(r => r.Item is { State: LotState.Open } && r.View.Problem is null).ToDictionary(r => r.Item.Number, r => r.View);
+        // What is not worth going on with is left to decide upon.
+        var open = rows.Where(r => r.Item is { State: LotState.Open } && r.View is { Problem: null, Advice.Moves: [{ Ends: false }, ..] })
+            .ToDictionary(r => r.Item.Number, r => r.View);
         return RoundPlan.Of(
-            open.Select(o => (o.Key, (IReadOnlyList<Move>)o.Value.Advice.Moves.Where(RoundDesk.Takes).ToList())).ToList(),
+            open.Select(o => (o.Key, (IReadOnlyList<Move>)o.Value.Advice.Moves.Where(m => Takes(o.Value, m)).ToList())).ToList(),
             (number, move) =>
             {
                 var profile = open[number].Profile;
@@ -259,6 +261,12 @@ public sealed class LotDesk(
             }
         );
     }
+
+    /// <summary>True for what is done to each unit in turn: not pressing, nor what is done to the bench's own gear.</summary>
+    private static bool Takes(JobView view, Move move) =>
+        !move.Ends
+        && move is { Provoke: null, SwapOut: null }
+        && (move.Repair is not { } repair || view.Model.Library.FindPartKind(repair.Part.Kind)?.Gear != true);
 
     /// <summary>Open units of the model that most of them are, with what comes off in them.</summary>
     private List<DonorCandidate> Alike(IReadOnlyList<LotRow> rows)

@@ -73,7 +73,9 @@ public sealed class OfferDesk(
     private const int Asked = 3;
 
     /// <summary>Weighs an offer; nothing is kept.</summary>
-    public Deed<OfferSheet> Weigh(Offer offer)
+    /// <param name="offer">The offer.</param>
+    /// <param name="ask">True to work out what to ask the seller too.</param>
+    public Deed<OfferSheet> Weigh(Offer offer, bool ask = true)
     {
         if (Problem(offer) is { } wrong)
             return Refusal.Invalid(wrong);
@@ -118,14 +120,14 @@ public sealed class OfferDesk(
             All(worth.CautiousOffer(terms)),
             All(worth.Mean - terms.Costs(terms.Asking)),
             worth.LosesAt(terms.Asking, terms),
-            known.Count == 1 ? Questions(cases[0], terms, worth, offer.Currency) : []
+            ask && known.Count == 1 ? Questions(cases[0], terms, worth, offer.Currency) : []
         );
     }
 
     /// <summary>Keeps an offer with what was said of it.</summary>
     /// <returns>Its id, in words.</returns>
     public Deed<Done> Keep(Offer offer, string? once = null) =>
-        Weigh(offer)
+        Weigh(offer, ask: false)
             .Match(
                 sheet =>
                     ledger.Once<Done>(

@@ -1,4 +1,3 @@
-using Mendro.Core.Diagnosis;
 using Mendro.Core.Library;
 using Mendro.Core.Lots;
 
@@ -24,9 +23,6 @@ public sealed record RoundStep(LotRound Round, RoundItem Item, JobView View, int
 /// <summary>A round over a lot: the same move for one unit after the other, by single keys.</summary>
 public sealed class RoundDesk(LotDesk lots, RepairDesk repairs, ReadingDesk readings)
 {
-    /// <summary>True for moves that a round can hold: repairs, looks and plain trials; not pressing, nor swapping the bench's gear.</summary>
-    public static bool Takes(Move move) => !move.Ends && move is { Provoke: null, SwapOut: null };
-
     /// <summary>The next unit of a round after one of a number; null when it is through.</summary>
     /// <param name="board">The lot.</param>
     /// <param name="key">Round.</param>

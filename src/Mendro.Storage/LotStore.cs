@@ -184,7 +184,8 @@ public sealed class LotStore(ShopDatabase database, TimeProvider time)
     {
         if (job.Lot.Length > 0 && job.PracticeSeed is null)
             connection.Execute(
-                "INSERT INTO lots (name, currency, bought_on, created_at) VALUES (@Lot, @Currency, @day, @at) ON CONFLICT (name) DO NOTHING",
+                "INSERT INTO lots (name, currency, bought_on, created_at) SELECT @Lot, @Currency, @day, @at "
+                    + "WHERE NOT EXISTS (SELECT 1 FROM lots WHERE name = @Lot)",
                 new
                 {
                     job.Lot,

@@ -61,8 +61,7 @@ public sealed record LotItem(
         {
             LotState.Cured => Working,
             LotState.Failed => Otherwise,
-            _ => Working is { } working && Chance is { } chance
-                ? (decimal)chance * working + (1 - (decimal)chance) * Otherwise
-                : null,
+            // What has not failed anything yet counts as it stands.
+            _ => Working is { } working ? Otherwise + (decimal)(Chance ?? 0) * (working - Otherwise) : null,
         };
 }

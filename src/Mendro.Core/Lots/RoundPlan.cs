@@ -67,17 +67,13 @@ public sealed record LotRound(
 /// </summary>
 public static class RoundPlan
 {
-    /// <summary>Plans the rounds that can be begun now, the one that promises most an hour first.</summary>
-    /// <param name="units">Units with their moves, best first; those that end the work are left out.</param>
+    /// <summary>Plans the rounds of two units and more that can be begun now, the one that promises most an hour first.</summary>
+    /// <param name="units">Units with their moves, best first.</param>
     /// <param name="kindOf">Kind of the part that a move touches, for its key.</param>
     public static IReadOnlyList<LotRound> Of(IReadOnlyList<(long Number, IReadOnlyList<Move> Moves)> units, Func<long, Move, string> kindOf)
     {
         var offered = units
-            .SelectMany(u =>
-            {
-                var moves = u.Moves.Where(m => !m.Ends).ToList();
-                return moves.Select(m => (Item: new RoundItem(u.Number, m, m == moves[0]), Best: moves[0], Key: KeyOf(m, kindOf(u.Number, m))));
-            })
+            .SelectMany(u => u.Moves.Select((m, n) => (Item: new RoundItem(u.Number, m, n == 0), Best: u.Moves[0], Key: KeyOf(m, kindOf(u.Number, m)))))
             .ToList();
         return offered
             .GroupBy(o => o.Key)
@@ -95,6 +91,7 @@ public static class RoundPlan
                 var title = joins.First(i => i.IsBest).Move.Title;
                 return new LotRound(g.Key, title, stations, joins, setUp, minutes, joins.Sum(i => Comes(i.Move)) / Math.Max(minutes, 0.1) * 60);
             })
+            .Where(r => r.Items.Count > 1)
             .OrderByDescending(r => r.Promise)
             .ThenBy(r => r.Key, StringComparer.Ordinal)
             .ToList();

@@ -86,6 +86,16 @@ public sealed class DemoWorld(
             new CapacitorStore(database, _clock).Add(
                 CapacitorFile.ReadParts(Resource("demo-capacitors.csv"), CapacitorSource.Stock, out _)
             );
+            foreach (var (name, words) in ((string, string)[])[
+                ("5", "attic find, by word of mouth"), ("6", "two consoles with a box of cartridges"), ("7", "broken, untested, from a closing shop"),
+                ("8", "mixed box, market by the river"),
+            ])
+            {
+                var lots = new LotStore(database, _clock);
+                if (lots.Find(name) is { } lot)
+                    lots.Save(lot with { Words = words });
+            }
+
             foreach (var model in (string[])["harrow-quartet", "tarn-leaflet"])
                 new SaleStore(database, _clock).Add(
                     model,

@@ -1,0 +1,85 @@
+using Mendro.Core.Lots;
+using Mendro.Core.Money;
+using Mendro.Core.Quantities;
+using Mendro.Storage;
+
+namespace Mendro.Web.Pages.Lots;
+
+/// <summary>What is told of a lot, as typed.</summary>
+public sealed class LotForm
+{
+    /// <summary>Name.</summary>
+    public string? Name { get; set; }
+
+    /// <summary>Price.</summary>
+    public string? Price { get; set; }
+
+    /// <summary>Postage.</summary>
+    public string? Postage { get; set; }
+
+    /// <summary>Day of the purchase.</summary>
+    public string? Day { get; set; }
+
+    /// <summary>Model of most items.</summary>
+    public string? Model { get; set; }
+
+    /// <summary>Worth of one that works.</summary>
+    public string? Working { get; set; }
+
+    /// <summary>Worth of one that does not.</summary>
+    public string? Otherwise { get; set; }
+
+    /// <summary>How the price is spread.</summary>
+    public string? Way { get; set; }
+
+    /// <summary>Words.</summary>
+    public string? Words { get; set; }
+
+    /// <summary>Fills the form from a lot.</summary>
+    public static LotForm From(Lot lot) =>
+        new()
+        {
+            Name = lot.Name,
+            Price = Text(lot.Price),
+            Postage = lot.Postage == 0 ? "" : Text(lot.Postage),
+            Day = lot.BoughtOn,
+            Model = lot.ProfileId,
+            Working = Text(lot.Working),
+            Otherwise = Text(lot.Otherwise),
+            Way = lot.Way.ToString(),
+            Words = lot.Words,
+        };
+
+    /// <summary>Writes the form into a lot.</summary>
+    /// <returns>Why it cannot be read, or null.</returns>
+    public string? Into(Lot lot, out Lot told)
+    {
+        told = lot;
+        var currency = new Currency(lot.Currency);
+        var amounts = new decimal?[4];
+        foreach (var (text, n) in new[] { Price, Postage, Working, Otherwise }.Select((t, n) => (t, n)))
+        {
+            if (Amount.TryRead(text, currency, out var amount) is { } wrong)
+                return wrong;
+            amounts[n] = amount?.Value;
+        }
+
+        if (DayText.Read(Web.Words.Clean(Day)) is not { } day)
+            return $"“{Day}” is no date such as 2026-11-26.";
+        told = lot with
+        {
+            Name = lot.Id == 0 ? Web.Words.Clean(Name) : lot.Name,
+            Price = amounts[0],
+            Postage = amounts[1] ?? 0,
+            Working = amounts[2],
+            Otherwise = amounts[3],
+            BoughtOn = DayText.Write(day),
+            ProfileId = Web.Words.Clean(Model),
+            Way = Enum.TryParse<SpreadWay>(Way, out var way) && Enum.IsDefined(way) ? way : SpreadWay.Equal,
+            Words = Web.Words.Clean(Words),
+        };
+        return null;
+    }
+
+    private static string Text(decimal? amount) => amount?.ToString("0.##", System.Globalization.CultureInfo.InvariantCulture) ?? "";
+}

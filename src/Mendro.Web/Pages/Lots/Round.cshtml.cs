@@ -1,0 +1,80 @@
+using Mendro.Core.Library;
+using Mendro.Shop;
+using Microsoft.AspNetCore.Mvc;
+
+namespace Mendro.Web.Pages.Lots;
+
+/// <summary>A round over a lot: one unit after the other, by single keys.</summary>
+public sealed class RoundModel(LotDesk desk, RoundDesk rounds, TradeLibrary library) : ShopPageModel
+{
+    /// <summary>Lot.</summary>
+    [BindProperty(SupportsGet = true)]
+    public long Id { get; set; }
+
+    /// <summary>Round.</summary>
+    [BindProperty(SupportsGet = true)]
+    public string? Key { get; set; }
+
+    /// <summary>Number of the unit that came last.</summary>
+    [BindProperty(SupportsGet = true)]
+    public long After { get; set; }
+
+    /// <summary>The lot.</summary>
+    public LotBoard Board { get; private set; } = null!;
+
+    /// <summary>The unit that is next; null when the round is through.</summary>
+    public RoundStep? Step { get; private set; }
+
+    /// <summary>True when a meter answers.</summary>
+    public bool Metered => Step?.Item.Move.Probe is { } probe && !TradeLibrary.Of(probe.Kind).ByEye;
+
+    /// <summary>What may be typed.</summary>
+    public string Example => Step?.Item.Move.Probe is { } probe ? TradeLibrary.Of(probe.Kind).Example : "";
+
+    /// <summary>Word of the good answer.</summary>
+    public string GoodWord => Step?.Item.Move switch { { Repair: not null } => "Done, works now", { Probe: not null } => "Good", _ => "Works" };
+
+    /// <summary>Word of the bad one.</summary>
+    public string BadWord => Step?.Item.Move switch { { Repair: not null } => "Done, still fails", { Probe: not null } => "Bad", _ => "Fails" };
+
+    /// <summary>Causes that may be seen before a repair.</summary>
+    public IReadOnlyList<(string Mode, string Words)> Causes => Step is null ? [] : RoundDesk.Causes(Step);
+
+    /// <summary>Cautions at this step.</summary>
+    public IEnumerable<Caution> Cautions =>
+        (Step?.Item.Move.Repair?.Method.Cautions ?? []).Select(library.FindCaution).OfType<Caution>();
+
+    /// <summary>Shows the next unit.</summary>
+    public IActionResult OnGet() => Load(After) ? Page() : NotFound();
+
+    /// <summary>Files what came of it, and goes on.</summary>
+    public IActionResult OnPost(long number, RoundAnswer? answer, string? reading, string? cause)
+    {
+        if (!Load(number - 1))
+            return NotFound();
+        return Answer(
+            rounds.Answer(Id, Key ?? "", number, answer, Words.Clean(reading), string.IsNullOrEmpty(cause) ? null : cause, Once),
+            done =>
+            {
+                TempData["Said"] = $"{number}: {done.Words}";
+                return RedirectToPage(
+                    new
+                    {
+                        id = Id,
+                        key = Key,
+                        after = number,
+                    }
+                );
+            }
+        );
+    }
+
+    private bool Load(long after)
+    {
+        if (desk.Open(Id) is not { } board)
+            return false;
+        Board = board;
+        Step = RoundDesk.Next(board, Key ?? "", after);
+        return true;
+    }
+}
