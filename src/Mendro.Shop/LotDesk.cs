@@ -23,7 +23,7 @@ public sealed record LotRow(JobView View, LotItem Item, LotPlace Place, NextLine
 /// <param name="Rows">Its units, by number.</param>
 /// <param name="Sum">What it has come to.</param>
 /// <param name="Price">What was paid for it: its own price, or the sum of its units'.</param>
-/// <param name="Rounds">Rounds that can be begun now, the most promising first.</param>
+/// <param name="Rounds">Rounds that can be made now, the most promising first; one under way may be at its last unit.</param>
 /// <param name="Pairs">Units that do better as donors of others; none where each does best by itself.</param>
 /// <param name="Doubt">Why the bench itself is in doubt, or null.</param>
 public sealed record LotBoard(
@@ -36,6 +36,9 @@ public sealed record LotBoard(
     BenchDoubt? Doubt
 )
 {
+    /// <summary>Rounds worth beginning: for two units and more.</summary>
+    public IReadOnlyList<LotRound> ToBegin { get; } = Rounds.Where(r => r.Items.Count > 1).ToList();
+
     /// <summary>Open units by what an hour on them brings.</summary>
     public IReadOnlyList<LotRow> ByGain => LotSum.ByGain(Rows.Select(r => r.Item)).Select(i => Rows.First(r => r.Item == i)).ToList();
 }

@@ -67,7 +67,7 @@ public sealed record LotRound(
 /// </summary>
 public static class RoundPlan
 {
-    /// <summary>Plans the rounds of two units and more that can be begun now, the one that promises most an hour first.</summary>
+    /// <summary>Plans the rounds that can be made now, those of one unit too, the one that promises most an hour first.</summary>
     /// <param name="units">Units with their moves, best first.</param>
     /// <param name="kindOf">Kind of the part that a move touches, for its key.</param>
     public static IReadOnlyList<LotRound> Of(IReadOnlyList<(long Number, IReadOnlyList<Move> Moves)> units, Func<long, Move, string> kindOf)
@@ -91,7 +91,6 @@ public static class RoundPlan
                 var title = joins.First(i => i.IsBest).Move.Title;
                 return new LotRound(g.Key, title, stations, joins, setUp, minutes, joins.Sum(i => Comes(i.Move)) / Math.Max(minutes, 0.1) * 60);
             })
-            .Where(r => r.Items.Count > 1)
             .OrderByDescending(r => r.Promise)
             .ThenBy(r => r.Key, StringComparer.Ordinal)
             .ToList();
