@@ -152,7 +152,8 @@ public sealed class HandOverDesk(
         return new Done($"{part}: {string.Join(", ", woken)} back on the bench.");
     }
 
-    private Deed<Done> Wake(long number, string why, string? once = null) =>
+    /// <summary>Brings a job back to the bench from its shelf.</summary>
+    internal Deed<Done> Wake(long number, string why, string? once = null) =>
         bench.On<Done>(
             number,
             once is null ? null : $"{once}{number}",

@@ -98,6 +98,7 @@ if (options.Demo)
 {
     app.Services.GetRequiredService<DemoWorld>().SeedOnce();
     app.Services.GetRequiredService<StandInHand>().Start();
+    app.Services.GetRequiredService<DemoSuppliers>().Start();
 }
 
 app.Services.GetRequiredService<MethodDesk>().Refresh();
@@ -135,6 +136,7 @@ app.Lifetime.ApplicationStarted.Register(() =>
     List<int> own = [.. app.Urls.Select(url => new Uri(url).Port)];
     app.Services.GetRequiredService<BenchMeter>().OwnPorts = own;
     app.Services.GetRequiredService<BenchSupply>().OwnPorts = own;
+    app.Services.GetRequiredService<SupplierLink>().OwnPorts = own;
     if (options.Demo)
         Console.WriteLine($"A stand-in meter answers at {shop.Meter}, a stand-in supply at {shop.Supply}");
     foreach (var url in app.Urls)

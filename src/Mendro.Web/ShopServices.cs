@@ -56,6 +56,8 @@ public static class ShopServices
                     typeof(LotStore),
                     typeof(ForecastStore),
                     typeof(OfferStore),
+                    typeof(StockStore),
+                    typeof(OrderStore),
                 ]
         )
             services.AddSingleton(store);
@@ -74,6 +76,8 @@ public static class ShopServices
                     typeof(LotDesk),
                     typeof(RoundDesk),
                     typeof(OfferDesk),
+                    typeof(StockDesk),
+                    typeof(OrderDesk),
                     typeof(TeachDesk),
                     typeof(ModelDesk),
                     typeof(ApartDesk),
@@ -117,6 +121,8 @@ public static class ShopServices
             s.GetRequiredService<ILogger<BenchSupply>>(),
             Patience(s)
         ));
+        services.AddSingleton(s => new SupplierLink(Patience(s) ?? SupplierLink.UsualPatience));
+        services.AddSingleton<DemoSuppliers>();
         services.AddSingleton<StandInHand>();
         services.AddSingleton<IBenchHand>(s => options.Demo ? s.GetRequiredService<StandInHand>() : new NoHand());
         services.AddHttpContextAccessor();

@@ -2,6 +2,7 @@ using Mendro.Core.Jobs;
 using Mendro.Core.Library;
 using Mendro.Core.Money;
 using Mendro.Core.Profiles;
+using Mendro.Instruments;
 using Mendro.Storage;
 using Microsoft.Extensions.Time.Testing;
 
@@ -94,6 +95,21 @@ public sealed class TestShop : IDisposable
             TradeLibrary.Shipped,
             Ledger
         );
+        StockRows = new StockStore(Database, Time);
+        Stock = new StockDesk(StockRows, bench, Settings, Ledger);
+        OrderRows = new OrderStore(Database, Time);
+        Orders = new OrderDesk(
+            OrderRows,
+            StockRows,
+            Stock,
+            new ShelfStore(Database, Time),
+            HandOver,
+            Jobs,
+            Settings,
+            new SupplierLink(TimeSpan.FromSeconds(2)),
+            Ledger,
+            Time
+        );
         Rounds = new RoundDesk(Lots, Repairs, Readings);
         OfferRows = new OfferStore(Database, Time);
         Offers = new OfferDesk(OfferRows, Forecasts, Records, Models, Settings, Sale, TradeLibrary.Shipped, Ledger);
@@ -154,6 +170,14 @@ public sealed class TestShop : IDisposable
     public RoundDesk Rounds { get; }
 
     public OfferStore OfferRows { get; }
+
+    public StockStore StockRows { get; }
+
+    public StockDesk Stock { get; }
+
+    public OrderStore OrderRows { get; }
+
+    public OrderDesk Orders { get; }
 
     public OfferDesk Offers { get; }
 

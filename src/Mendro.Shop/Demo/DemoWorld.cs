@@ -8,6 +8,7 @@ using Mendro.Core.Library;
 using Mendro.Core.Money;
 using Mendro.Core.Profiles;
 using Mendro.Core.Readings;
+using Mendro.Core.Stock;
 using Mendro.Pictures;
 using Mendro.Storage;
 
@@ -86,6 +87,9 @@ public sealed class DemoWorld(
             new CapacitorStore(database, _clock).Add(
                 CapacitorFile.ReadParts(Resource("demo-capacitors.csv"), CapacitorSource.Stock, out _)
             );
+            var stock = new StockStore(database, _clock);
+            foreach (var line in StockFile.Read(Resource("demo-stock.csv"), out _))
+                stock.Add(StockItem.Of(line), "counted");
             foreach (var (name, words) in ((string, string)[])[
                 ("5", "attic find, by word of mouth"), ("6", "two consoles with a box of cartridges"), ("7", "broken, untested, from a closing shop"),
                 ("8", "mixed box, market by the river"),

@@ -56,6 +56,13 @@ internal sealed record TransferTable(string Name, string File, string Order, str
         new("offers", "offers", "id"),
         new("offer_jobs", "offer-jobs", "job_id"),
         new("forecasts", "forecasts", "id"),
+        new("stock_items", "stock-items", "id"),
+        new("stock_moves", "stock-moves", "id"),
+        new("part_needs", "part-needs", "id"),
+        new("suppliers", "suppliers", "id"),
+        new("supplier_prices", "supplier-prices", "id"),
+        new("orders", "orders", "id"),
+        new("order_lines", "order-lines", "id"),
         new("contact_marks", "contact-marks", "id"),
         new("stand_in_truths", "stand-in-truths", "job_id"),
     ];

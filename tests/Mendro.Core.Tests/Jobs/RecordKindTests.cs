@@ -125,6 +125,10 @@ public class RecordKindTests
                 """{"matter":"ready","who":"Ilka Dorn","how":"in-person","words":"comes on Friday"}"""
             },
             {
+                new PartUsed("fuse 2 A", 3, "B2"),
+                """{"part":"fuse 2 A","count":3,"bin":"B2"}"""
+            },
+            {
                 new HandedOver("Ilka Dorn", new DateOnly(2027, 5, 1)),
                 """{"to":"Ilka Dorn","warrantyUntil":"2027-05-01"}"""
             },

@@ -1,0 +1,358 @@
+using System.Text.Json;
+using Mendro.Core.Jobs;
+using Mendro.Core.Money;
+using Mendro.Core.Profiles;
+using Mendro.Core.Readings;
+using Mendro.Core.Stock;
+using Mendro.Instruments;
+using Mendro.Solver;
+using Mendro.Storage;
+
+namespace Mendro.Shop;
+
+/// <summary>A part that has to be ordered.</summary>
+/// <param name="Part">Part.</param>
+/// <param name="Count">How many.</param>
+/// <param name="Jobs">Numbers of the jobs that wait for it, the oldest first.</param>
+/// <param name="ForStock">How many of them fill a bin up again.</param>
+public sealed record OrderWish(string Part, int Count, IReadOnlyList<long> Jobs, int ForStock);
+
+/// <summary>How what is wanted would be ordered.</summary>
+/// <param name="Plan">The split.</param>
+/// <param name="Parcels">What goes to each supplier.</param>
+/// <param name="Days">Days until the last of it is here.</param>
+public sealed record OrderProposal(OrderPlan Plan, IReadOnlyList<OrderParcel> Parcels, int Days);
+
+/// <summary>What is ordered from one supplier.</summary>
+/// <param name="Supplier">Supplier.</param>
+/// <param name="Lines">Lines.</param>
+/// <param name="Postage">Postage.</param>
+public sealed record OrderParcel(Supplier Supplier, IReadOnlyList<SentLine> Lines, Amount Postage)
+{
+    /// <summary>Goods and postage.</summary>
+    public Amount Total => Postage with { Value = Postage.Value + Lines.Sum(l => l.Price * l.Count) };
+}
+
+/// <summary>Orders: what is wanted, split over suppliers, sent, received.</summary>
+public sealed class OrderDesk(
+    OrderStore orders,
+    StockStore stock,
+    StockDesk bins,
+    ShelfStore shelves,
+    HandOverDesk handOver,
+    JobStore jobs,
+    SettingsStore settings,
+    SupplierLink link,
+    Ledger ledger,
+    TimeProvider time
+)
+{
+    private static readonly TimeSpan PlanTime = TimeSpan.FromSeconds(10);
+    private const int LongestName = 80;
+
+    /// <summary>Currency of the stock.</summary>
+    public string Currency => settings.Get().Currency;
+
+    /// <summary>What has to be ordered: what jobs miss and what is low, less what is on its way.</summary>
+    public IReadOnlyList<OrderWish> Wanted()
+    {
+        var coming = orders
+            .List(500, open: true)
+            .SelectMany(o => o.Lines)
+            .GroupBy(l => l.Part, StringComparer.OrdinalIgnoreCase)
+            .ToDictionary(g => g.Key, g => g.Sum(l => l.ToCome), StringComparer.OrdinalIgnoreCase);
+        var needs = stock.Needs().Where(n => n.Missing > 0).ToList();
+        // Jobs on the shelf wait for a part by its name alone: one of it.
+        var named = shelves
+            .All()
+            .Where(w => w.Part.Length > 0 && needs.All(n => n.JobId != w.JobId || !Same(n.Part, w.Part)))
+            .Select(w => (w.Part, Count: 1, Job: (long?)w.Number));
+        // A bin below its mark is filled up to twice the mark.
+        var low = stock.List().Where(i => i.IsLow).Select(i => (Part: i.Name, Count: Math.Max(1, 2 * i.Low!.Value - i.Free), Job: (long?)null));
+        return needs
+            .Select(n => (n.Part, Count: n.Missing, Job: n.Number))
+            .Concat(named)
+            .Concat(low)
+            .GroupBy(w => w.Part, StringComparer.OrdinalIgnoreCase)
+            .Select(g => new OrderWish(
+                g.First().Part,
+                g.Sum(w => w.Count) - coming.GetValueOrDefault(g.Key),
+                g.Select(w => w.Job).OfType<long>().Distinct().Order().ToList(),
+                g.Where(w => w.Job is null).Sum(w => w.Count)
+            ))
+            .Where(w => w.Count > 0)
+            .OrderBy(w => w.Part, StringComparer.OrdinalIgnoreCase)
+            .ToList();
+    }
+
+    /// <summary>Splits what is wanted over the suppliers of the stock's currency.</summary>
+    /// <param name="urgent">True to take the quickest suppliers that can have as much as all of them; else the least total.</param>
+    public OrderProposal Propose(bool urgent)
+    {
+        var wanted = Wanted();
+        var known = orders
+            .Suppliers()
+            .Where(s => s.Currency == Currency)
+            .Select(s => (Supplier: s, Prices: orders.Prices(s.Id)))
+            .ToList();
+        OrderTask Task(int days) =>
+            new(
+                wanted.Select(w => new OrderNeed(w.Part, w.Count)).ToList(),
+                known
+                    .Where(k => k.Supplier.LeadDays <= days)
+                    .Select(k => new OrderSupplier(
+                        k.Supplier.Id.ToString(System.Globalization.CultureInfo.InvariantCulture),
+                        k.Supplier.Postage,
+                        k.Supplier.FreeFrom,
+                        k.Prices.Select(p => (Line: p, Part: wanted.FirstOrDefault(w => Same(w.Part, p.Part))?.Part))
+                            .Where(p => p.Part is not null)
+                            .Select(p => new SupplierOffer(p.Part!, p.Line.Price, p.Line.Available, p.Line.From))
+                            .ToList()
+                    ))
+                    .ToList()
+            );
+        int Had(OrderTask task) => task.Needs.Sum(task.Reach);
+
+        var task = Task(int.MaxValue);
+        if (urgent)
+        {
+            var all = Had(task);
+            task = known.Select(k => k.Supplier.LeadDays).Distinct().Order().Select(Task).FirstOrDefault(t => Had(t) == all) ?? task;
+        }
+
+        var plan = OrderSolver.Solve(task, PlanTime);
+        var parcels = plan
+            .Lines.GroupBy(l => l.Supplier)
+            .Select(g =>
+            {
+                var (supplier, prices) = known.First(k => k.Supplier.Id.ToString(System.Globalization.CultureInfo.InvariantCulture) == g.Key);
+                var lines = g.Select(l =>
+                    {
+                        var price = prices.Where(p => Same(p.Part, l.Part) && p.From <= l.Count).OrderByDescending(p => p.From).First();
+                        return new SentLine { Part = l.Part, Number = price.Number, Price = price.Price, Count = l.Count };
+                    })
+                    .ToList();
+                var goods = lines.Sum(l => l.Price * l.Count);
+                return new OrderParcel(supplier, lines, new Amount(goods >= supplier.FreeFrom ? 0 : supplier.Postage, supplier.Currency));
+            })
+            .ToList();
+        return new OrderProposal(plan, parcels, parcels.Select(p => p.Supplier.LeadDays).DefaultIfEmpty(0).Max());
+    }
+
+    /// <summary>Sends one parcel of the proposal. A supplier that answers by itself is sent the order first: what it does not take is
+    /// not noted as ordered.</summary>
+    public async Task<Deed<Done>> SendAsync(long supplierId, bool urgent, CancellationToken cancel, string? once = null)
+    {
+        if (Propose(urgent).Parcels.FirstOrDefault(p => p.Supplier.Id == supplierId) is not { } parcel)
+            return Refusal.Invalid("Nothing is ordered there as things stand now.");
+        if (InstrumentAddress.Parse(parcel.Supplier.Address) is { } address)
+        {
+            var body = JsonSerializer.Serialize(
+                new
+                {
+                    format = "mendro.purchase/1",
+                    number = once ?? Guid.NewGuid().ToString("N"),
+                    lines = parcel.Lines.Select(l => new { number = l.Number, part = l.Part, price = l.Price, count = l.Count }),
+                },
+                ProfileJson.Options
+            );
+            try
+            {
+                if (!IsAccepted(await link.OrderAsync(address, body, cancel)))
+                    return Refusal.Invalid($"{parcel.Supplier.Name}: it does not say that it takes the order. Ask there before sending it again.");
+            }
+            catch (InstrumentLinkException ex)
+            {
+                return Refusal.Invalid($"{parcel.Supplier.Name}: {ex.Message}");
+            }
+        }
+
+        return ledger.Once<Done>(
+            once,
+            () =>
+            {
+                orders.Add(
+                    new SentOrder
+                    {
+                        SupplierId = supplierId,
+                        Currency = parcel.Supplier.Currency,
+                        Postage = parcel.Postage.Value,
+                        ExpectedOn = OrderStore.On(DateOnly.FromDateTime(time.GetUtcNow().UtcDateTime).AddDays(parcel.Supplier.LeadDays)),
+                        Lines = parcel.Lines,
+                    }
+                );
+                return new Done($"Ordered from {parcel.Supplier.Name}: {parcel.Total}.");
+            }
+        );
+    }
+
+    /// <summary>Parts came: into their bin, put by for who waits longest, and what has all it waited for is back on the bench.</summary>
+    /// <param name="lineId">Line of the order.</param>
+    /// <param name="good">How many came as they should.</param>
+    /// <param name="wrong">How many came wrong, and go back.</param>
+    /// <param name="once">Key of the form.</param>
+    public Deed<Done> Receive(long lineId, int good, int wrong, string? once = null) =>
+        ledger.Once<Done>(
+            once,
+            () =>
+            {
+                if (orders.FindLine(lineId) is not { } line)
+                    return Refusal.Missing;
+                if (good < 0 || wrong < 0 || good + wrong == 0 || good > line.ToCome)
+                    return Refusal.Invalid($"{line.ToCome} of {line.Part} are still to come; count what is there, and what is wrong of it.");
+                orders.Save(line with { Received = line.Received + good, Wrong = line.Wrong + wrong });
+                if (good == 0)
+                    return new Done($"{line.Part}: {wrong} came wrong; send them back. {line.ToCome} are still to come.");
+                if (stock.Named(line.Part) is { } bin)
+                {
+                    stock.Move(bin.Id, good, null, "received", line.Id);
+                    stock.Save(bin with { Cost = line.Price });
+                }
+                else
+                    stock.Add(StockItem.Of(new StockLine(new StockSpec(line.Part), "", good, null, line.Price, "ordered")), "received", line.Id);
+
+                var woken = Give(line.Part);
+                return new Done($"{line.Part}: {good} received{(woken.Count > 0 ? $"; {string.Join(", ", woken)} back on the bench" : "")}.");
+            }
+        );
+
+    /// <summary>What is still to come of a line will not come: it can be ordered elsewhere.</summary>
+    public Deed<Done> Cancel(long lineId, string? once = null) =>
+        ledger.Once<Done>(
+            once,
+            () =>
+            {
+                if (orders.FindLine(lineId) is not { } line)
+                    return Refusal.Missing;
+                orders.Save(line with { Cancelled = line.Cancelled + line.ToCome });
+                return new Done($"{line.Part}: {line.ToCome} will not come; they are wanted again.");
+            }
+        );
+
+    /// <summary>Keeps a supplier.</summary>
+    public Deed<Done> Save(Supplier supplier, string? once = null) =>
+        ledger.Once<Done>(
+            once,
+            () =>
+            {
+                if (supplier.Name.Length is 0 or > LongestName || supplier.Words.Length > StockDesk.LongestWords)
+                    return Refusal.Invalid($"A supplier has a name of up to {LongestName} characters.");
+                if (supplier.Postage < 0 || supplier.FreeFrom < 0 || supplier.LeadDays is < 0 or > 365)
+                    return Refusal.Invalid("Postage is nothing or more, and a parcel takes 0 to 365 days.");
+                if (supplier.Address.Length > 0 && InstrumentAddress.Parse(supplier.Address) is null)
+                    return Refusal.Invalid("An address is a machine and a port, such as 127.0.0.1:5901; blank when its prices come by file.");
+                if (orders.Suppliers().Any(s => s.Id != supplier.Id && Same(s.Name, supplier.Name)))
+                    return Refusal.Invalid($"There is a supplier “{supplier.Name}” already.");
+                return new Done(orders.Save(supplier).ToString(System.Globalization.CultureInfo.InvariantCulture));
+            }
+        );
+
+    /// <summary>Takes a supplier away, or brings it back.</summary>
+    public Deed<Done> Remove(long id, bool back, string? once = null) => ledger.Once(once, () => orders.SetDeleted(id, !back));
+
+    /// <summary>Takes a price list in: all of it, or nothing with every reason.</summary>
+    public Deed<Done> Prices(long supplierId, string text, string? once = null) =>
+        ledger.Once<Done>(
+            once,
+            () =>
+            {
+                if (orders.FindSupplier(supplierId) is not { } supplier)
+                    return Refusal.Missing;
+                var lines = PriceList.Read(text, out var problems);
+                if (problems.Count > 0)
+                    return Refusal.Invalid(string.Join("\n", problems.Take(12)) + (problems.Count > 12 ? $"\nand {problems.Count - 12} more" : ""));
+                if (lines.Count == 0)
+                    return Refusal.Invalid("There is no price in it.");
+                orders.SetPrices(supplierId, lines);
+                orders.Save(supplier with { AskedAt = time.GetUtcNow(), Problem = "" });
+                return new Done($"{supplier.Name}: {lines.Count} prices.");
+            }
+        );
+
+    /// <summary>Asks a supplier for its prices. When it does not answer as it should, its last ones stay.</summary>
+    public async Task<Deed<Done>> AskAsync(long supplierId, CancellationToken cancel, string? once = null)
+    {
+        if (orders.FindSupplier(supplierId) is not { } supplier)
+            return Refusal.Missing;
+        if (InstrumentAddress.Parse(supplier.Address) is not { } address)
+            return Refusal.Invalid($"{supplier.Name} has no address: its prices come by file.");
+        string problem;
+        try
+        {
+            var answer = PriceList.ReadAnswer(await link.PricesAsync(address, cancel));
+            if (answer.IsOk)
+                return ledger.Once<Done>(
+                    once,
+                    () =>
+                    {
+                        var told = answer.Value;
+                        orders.SetPrices(supplierId, told.Offers);
+                        orders.Save(
+                            supplier with
+                            {
+                                Postage = told.Postage,
+                                FreeFrom = told.FreeFrom,
+                                LeadDays = told.LeadDays,
+                                Currency = told.Currency,
+                                AskedAt = time.GetUtcNow(),
+                                Problem = "",
+                            }
+                        );
+                        return new Done($"{supplier.Name}: {told.Offers.Count} prices.");
+                    }
+                );
+            problem = $"What it answers is no price list ({answer.Problem}). Its last prices stay; take its list as a file, or ask there.";
+        }
+        catch (InstrumentLinkException ex)
+        {
+            problem = ex.Message;
+        }
+
+        orders.Save(supplier with { Problem = problem });
+        return Refusal.Invalid($"{supplier.Name}: {problem}");
+    }
+
+    private static bool IsAccepted(string answer)
+    {
+        try
+        {
+            using var told = JsonDocument.Parse(answer);
+            return told.RootElement.ValueKind == JsonValueKind.Object
+                && told.RootElement.TryGetProperty("accepted", out var accepted)
+                && accepted.ValueKind == JsonValueKind.True;
+        }
+        catch (JsonException)
+        {
+            return false;
+        }
+    }
+
+    /// <summary>Gives what came to who waits longest, and brings back what waits no more.</summary>
+    private List<long> Give(string part)
+    {
+        var waiting = shelves.All().ToDictionary(w => w.JobId);
+        var needs = stock.Needs().Where(n => n.Missing > 0 && Same(n.Part, part)).ToList();
+        foreach (var need in needs)
+            bins.PutBy(need);
+        var missing = stock.Needs().Where(n => n.Missing > 0).Select(n => n.JobId).OfType<JobId>().ToHashSet();
+        var free = stock.Named(part)?.Free ?? 0;
+        var ready = new List<long>();
+        // Those that wait by its name alone take one each, the oldest first, as long as there are any.
+        foreach (var job in jobs.Live().Where(j => j.Shelf == Shelf.WaitingPart && !missing.Contains(j.Id)).OrderBy(j => j.Number))
+        {
+            var has = needs.Any(n => n.JobId == job.Id);
+            if (!has && waiting.TryGetValue(job.Id, out var wait) && Same(wait.Part, part) && free > 0)
+            {
+                bins.PutBy(new PartNeed { Id = stock.Want(job.Id, part, 1), Part = part, Count = 1 });
+                (has, free) = (true, free - 1);
+            }
+
+            if (has && handOver.Wake(job.Number, $"{part} came").Done is not null)
+                ready.Add(job.Number);
+        }
+
+        return ready;
+    }
+
+    private static bool Same(string one, string other) => string.Equals(one, other, StringComparison.OrdinalIgnoreCase);
+}
