@@ -94,3 +94,39 @@ test('an offer is weighed from the words of its seller, kept, bought and made a 
   await expect(page.getByRole('alert')).toContainText('not an amount');
   await expect(page.getByLabel('What is offered')).toHaveValue('half a thing');
 });
+
+test('a part is ordered, comes late, and the job that waited for it is back on the bench', async ({ page }) => {
+  await page.goto('/Jobs/124/HandOver');
+  await page.locator('input[name=why]').fill('cone torn');
+  await page.getByLabel(/Part on its way/).fill('Speaker 28 mm');
+  await page.getByRole('button', { name: 'Waiting for a part' }).press('Enter');
+  await page.waitForLoadState();
+  await page.goto('/Orders');
+  await expect(page.locator('tr', { hasText: 'Speaker 28 mm' }).first()).toContainText('124');
+  await page.getByLabel('Job', { exact: true }).fill('127');
+  await page.getByLabel('wants').fill('Connector 72');
+  await page.getByLabel('how many').fill('2');
+  await page.getByRole('button', { name: 'Want', exact: true }).press('Enter');
+  // One lies in the bin and is put by; the other has to come, and two more fill the bin up again.
+  await expect(page.locator('tr', { hasText: 'Connector 72' }).first()).toContainText('127');
+  await expect(page.getByRole('heading', { name: /Best bought/ })).toBeVisible();
+  // A supplier that fails loses nothing and says what to do.
+  await page.getByText('Old Mill Salvage', { exact: true }).click();
+  page.allowErrors = /422/;
+  await page.getByRole('button', { name: 'Ask for its prices' }).last().press('Enter');
+  await expect(page.getByRole('alert')).toContainText('500');
+  await page.getByRole('button', { name: 'Order from Cormorant Parts' }).press('Enter');
+  await expect(page.getByRole('heading', { name: /Cormorant Parts .*ordered/ })).toBeVisible();
+  await page.getByRole('row', { name: /Connector 72/ }).getByRole('button', { name: /Came/ }).press('Enter');
+  await expect(page.getByRole('row', { name: /Connector 72/ })).toContainText('3 of 3');
+  await expect(page.getByText(/back on the bench/)).toHaveCount(0);
+  await page.getByRole('row', { name: /Speaker 28 mm/ }).getByRole('button', { name: /Came/ }).first().press('Enter');
+  await expect(page.getByText('124 back on the bench')).toBeVisible();
+  await page.goto('/Stock');
+  await page.getByRole('link', { name: 'Connector 72' }).press('Enter');
+  await expect(page.getByRole('heading', { name: /2 free of 4/ })).toBeVisible();
+  await page.getByLabel('Take', { exact: true }).fill('2');
+  await page.getByLabel('into job').fill('127');
+  await page.getByRole('button', { name: 'Take out' }).press('Enter');
+  await expect(page.getByRole('heading', { name: /2 free of 2/ })).toBeVisible();
+});

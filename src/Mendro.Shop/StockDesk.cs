@@ -107,6 +107,28 @@ public sealed class StockDesk(StockStore stock, JobBench bench, SettingsStore se
             }
         );
 
+    /// <summary>A job wants a whole list of parts; of each as many as the list says, whatever it wanted of it before.</summary>
+    public Deed<Done> WantAll(long number, IReadOnlyList<(string Part, int Count)> list, string? once = null) =>
+        bench.On<Done>(
+            number,
+            once,
+            job =>
+            {
+                if (list.Count == 0 || list.Any(l => l.Part.Length is 0 or > StockFile.LongestText || l.Count is < 1 or > MostWanted))
+                    return Refusal.Invalid("There is nothing in the list to be ordered.");
+                var before = stock.Needs(job.Job.Id);
+                foreach (var (part, count) in list)
+                {
+                    foreach (var same in before.Where(n => string.Equals(n.Part, part, StringComparison.OrdinalIgnoreCase)))
+                        stock.End(same.Id, "listed anew");
+                    PutBy(new PartNeed { Id = stock.Want(job.Job.Id, part, count), Part = part, Count = count });
+                }
+
+                bench.Note(job.Job, FormattableString.Invariant($"Wants {list.Count} sorts of parts, {list.Sum(l => l.Count)} in all"));
+                return new Done($"{list.Count} sorts are on the list of orders.");
+            }
+        );
+
     /// <summary>What a job wanted is wanted no more; what was put by is free again.</summary>
     public Deed<Done> Unwant(long need, string? once = null) => ledger.Once(once, () => stock.End(need, "no longer wanted"));
 

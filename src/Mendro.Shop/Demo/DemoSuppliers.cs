@@ -1,10 +1,11 @@
+using Mendro.Core.Stock;
 using Mendro.StandIns.Suppliers;
 using Mendro.Storage;
 
 namespace Mendro.Shop.Demo;
 
 /// <summary>Suppliers of the invented world, each a stand-in on a loopback port; the last of them fails.</summary>
-public sealed class DemoSuppliers(OrderStore orders) : IDisposable
+public sealed class DemoSuppliers(OrderStore orders, TimeProvider time) : IDisposable
 {
     private static readonly (string Name, SupplierMood Mood, string Prices)[] Known =
     [
@@ -40,7 +41,21 @@ public sealed class DemoSuppliers(OrderStore orders) : IDisposable
             var running = new StandInSupplier(prices) { Mood = mood };
             _running.Add(running);
             var supplier = orders.Suppliers().FirstOrDefault(s => s.Name == name) ?? new Supplier { Name = name, Words = "stand-in that ships with Mendro" };
-            orders.Save(supplier with { Address = FormattableString.Invariant($"127.0.0.1:{running.Port}") });
+            var id = orders.Save(supplier with { Address = FormattableString.Invariant($"127.0.0.1:{running.Port}") });
+            // Asked once before the doors open; from then on when the shop asks.
+            if (supplier.Id == 0 && PriceList.ReadAnswer(prices) is { IsOk: true, Value: var told })
+            {
+                orders.SetPrices(id, told.Offers);
+                orders.Save(
+                    orders.FindSupplier(id)! with
+                    {
+                        Postage = told.Postage,
+                        FreeFrom = told.FreeFrom,
+                        LeadDays = told.LeadDays,
+                        AskedAt = time.GetUtcNow(),
+                    }
+                );
+            }
         }
     }
 

@@ -8,7 +8,7 @@ using Microsoft.AspNetCore.Mvc;
 namespace Mendro.Web.Pages.Jobs;
 
 /// <summary>Shopping list, the kit that came, and a list of one's own for a unit without one.</summary>
-public sealed class CapacitorListModel(JobStore jobs, BenchDesk desk, RecapDesk recap, TradeLibrary library)
+public sealed class CapacitorListModel(JobStore jobs, BenchDesk desk, RecapDesk recap, StockDesk stock, TradeLibrary library)
     : RecapPageModel(jobs, desk, recap, library)
 {
     private const int LongestText = 60_000;
@@ -45,6 +45,19 @@ public sealed class CapacitorListModel(JobStore jobs, BenchDesk desk, RecapDesk 
     /// <summary>For how many units.</summary>
     public IActionResult OnPostUnits(int units) =>
         Prepare() ? Answer(Recap.Decide(Number, plan => plan with { Units = units }, Once), _ => RedirectToPage(new { number = Number })) : NotFound();
+
+    /// <summary>Puts what is to be bought on the list of orders.</summary>
+    public IActionResult OnPostOrder() =>
+        Prepare()
+            ? Answer(
+                stock.WantAll(Number, Shopping.Where(l => l.ToBuy > 0).Select(l => (l.Part.Words, l.ToBuy)).ToList(), Once),
+                done =>
+                {
+                    TempData["Said"] = done.Words;
+                    return Redirect("/Orders");
+                }
+            )
+            : NotFound();
 
     /// <summary>Checks a kit, or puts it away.</summary>
     public async Task<IActionResult> OnPostKitAsync(IFormFile? file, bool keep, string? source)

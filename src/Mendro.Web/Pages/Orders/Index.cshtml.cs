@@ -1,0 +1,127 @@
+using Mendro.Core.Money;
+using Mendro.Core.Quantities;
+using Mendro.Shop;
+using Mendro.Storage;
+using Microsoft.AspNetCore.Mvc;
+
+namespace Mendro.Web.Pages.Orders;
+
+/// <summary>Orders: what is wanted, where it is best bought, what is on its way, and the suppliers.</summary>
+public sealed class IndexModel(OrderDesk desk, OrderStore orders, StockDesk bins, StockStore stock, ShopCalendar calendar) : ShopPageModel
+{
+    private const int Shown = 20;
+    private const int LongestFile = 1024 * 1024;
+
+    /// <summary>True when time counts more than money.</summary>
+    [BindProperty(SupportsGet = true)]
+    public bool Urgent { get; set; }
+
+    /// <summary>Supplier whose list was not taken.</summary>
+    public long At { get; private set; }
+
+    /// <summary>What was pasted and not taken.</summary>
+    public string Text { get; private set; } = "";
+
+    /// <summary>What has to be ordered.</summary>
+    public IReadOnlyList<OrderWish> Wanted => _wanted ??= desk.Wanted();
+
+    /// <summary>How it would be ordered; null when nothing is wanted.</summary>
+    public OrderProposal? Proposal => Wanted.Count == 0 ? null : _proposal ??= desk.Propose(Urgent);
+
+    /// <summary>Orders, those on their way first.</summary>
+    public IReadOnlyList<SentOrder> Orders => orders.List(Shown);
+
+    /// <summary>Suppliers.</summary>
+    public IReadOnlyList<Supplier> Suppliers => orders.Suppliers();
+
+    /// <summary>Names of parts, to choose from.</summary>
+    public IEnumerable<string> Names => stock.List().Select(i => i.Name).Distinct();
+
+    /// <summary>Today, as days are kept.</summary>
+    public string Today => DayText.Write(calendar.Today);
+
+    private IReadOnlyList<OrderWish>? _wanted;
+    private OrderProposal? _proposal;
+
+    /// <summary>An amount of the stock's currency.</summary>
+    public Amount In(decimal value) => new Amount(value, desk.Currency).Rounded();
+
+    /// <summary>Prices known of a supplier.</summary>
+    public int PriceCount(long supplier) => orders.Prices(supplier).Count;
+
+    /// <summary>Shows them.</summary>
+    public void OnGet() { }
+
+    /// <summary>A job wants a part.</summary>
+    public IActionResult OnPostWant(string? number, string? part, string? count)
+    {
+        Remember(("number", number), ("part", part), ("count", count));
+        if (Words.Number(number) is not (> 0 and < 1e9 and var job) || Words.Number(count) is not (>= 1 and < 1e6 and var many) || job % 1 != 0 || many % 1 != 0)
+            return Refuse("Say which job by the number on its tag, the part, and how many.");
+        var deed = bins.Want((long)job, Words.Clean(part), (int)many, Once);
+        return deed.Refusal is { Kind: RefusalKind.Missing } ? Refuse($"There is no job {job:0}.") : Told(deed);
+    }
+
+    /// <summary>Sends a parcel's order.</summary>
+    public async Task<IActionResult> OnPostSend(long supplier) => Told(await desk.SendAsync(supplier, Urgent, HttpContext.RequestAborted, Once));
+
+    /// <summary>Parts came.</summary>
+    public IActionResult OnPostReceive(long line, string? good, string? wrong) =>
+        Words.Number(good) is { } right && Words.Number(wrong is { Length: > 0 } ? wrong : "0") is { } bad && right % 1 == 0 && bad % 1 == 0 && right < 1e6 && bad < 1e6
+            ? Told(desk.Receive(line, (int)right, (int)bad, Once))
+            : Refuse("Count what came: whole numbers.");
+
+    /// <summary>The rest of a line will not come.</summary>
+    public IActionResult OnPostCancel(long line) => Told(desk.Cancel(line, Once));
+
+    /// <summary>Asks a supplier for its prices.</summary>
+    public async Task<IActionResult> OnPostAsk(long supplier) => Told(await desk.AskAsync(supplier, HttpContext.RequestAborted, Once));
+
+    /// <summary>Takes a price list in.</summary>
+    public async Task<IActionResult> OnPostPrices(long supplier, string? text, IFormFile? file)
+    {
+        (At, Text) = (supplier, text ?? "");
+        return Told(desk.Prices(supplier, await TextOf(text, file, LongestFile) ?? "", Once));
+    }
+
+    /// <summary>Adds a supplier.</summary>
+    public IActionResult OnPostSupplier(string? name, string? postage, string? free, string? days, string? address)
+    {
+        Remember(("name", name), ("postage", postage), ("free", free), ("days", days), ("address", address));
+        var currency = new Currency(desk.Currency);
+        if (Amount.TryRead(postage, currency, out var costs) is { } wrong)
+            return Refuse(wrong);
+        if (Amount.TryRead(free, currency, out var none) is { } wrongFree)
+            return Refuse(wrongFree);
+        if (Words.Number(days) is not (>= 0 and <= 365 and var takes) || takes % 1 != 0)
+            return Refuse("A parcel takes 0 to 365 whole days.");
+        return Told(
+            desk.Save(
+                new Supplier
+                {
+                    Name = Words.Clean(name),
+                    Postage = costs?.Value ?? 0,
+                    FreeFrom = none?.Value,
+                    LeadDays = (int)takes,
+                    Address = Words.Clean(address),
+                    Currency = desk.Currency,
+                },
+                Once
+            ),
+            $"{Words.Clean(name)} added."
+        );
+    }
+
+    /// <summary>Takes a supplier away.</summary>
+    public IActionResult OnPostRemove(long supplier) => Told(desk.Remove(supplier, false, Once), "Taken away.");
+
+    private IActionResult Told(Deed<Done> deed, string? words = null) =>
+        Answer(
+            deed,
+            done =>
+            {
+                TempData["Said"] = words ?? done.Words;
+                return RedirectToPage(new { urgent = Urgent ? "true" : null });
+            }
+        );
+}
