@@ -1,8 +1,22 @@
 using Mendro.Core.Diagnosis;
 using Mendro.Core.Jobs;
+using Mendro.Core.Money;
 using Mendro.Storage;
 
 namespace Mendro.Shop;
+
+/// <summary>Order of the bench's list.</summary>
+public enum BenchSort
+{
+    /// <summary>By chance to cure for the time still to be spent.</summary>
+    Chance,
+
+    /// <summary>By what an hour brings.</summary>
+    Gain,
+
+    /// <summary>By age, the oldest first.</summary>
+    Age,
+}
 
 /// <summary>One line of “Do next” on the bench.</summary>
 /// <param name="Job">Job.</param>
@@ -17,9 +31,27 @@ public sealed record NextLine(Job Job, WorkStage Stage, string Symptom, string M
     private const double HandOverMinutes = 3;
     private const int FunctionsNamed = 3;
 
-    /// <summary>The best move of each job, those first that promise most for the time still to be spent.</summary>
-    public static IReadOnlyList<NextLine> Rank(IEnumerable<JobView> views) =>
-        views.Select(view => (Line: Of(view), Order: Order(view))).OrderByDescending(x => x.Order).Select(x => x.Line).ToList();
+    /// <summary>The best move of each job, in the order that the shop chose.</summary>
+    /// <param name="views">Jobs.</param>
+    /// <param name="by">Order.</param>
+    /// <param name="perHour">The shop's hour, for what an hour brings.</param>
+    public static IReadOnlyList<NextLine> Rank(IEnumerable<JobView> views, BenchSort by = BenchSort.Chance, Amount perHour = default) =>
+        views
+            .Select(view => (Line: Of(view), Order: by switch { BenchSort.Gain => Gain(view, perHour), BenchSort.Age => -view.Job.Number, _ => Order(view) }))
+            .OrderByDescending(x => x.Order)
+            .Select(x => x.Line)
+            .ToList();
+
+    /// <summary>What an hour on it brings: for stock what curing adds by its chance, for owners the shop's hour; ready ones first.</summary>
+    private static double Gain(JobView view, Amount perHour) =>
+        view switch
+        {
+            { Proof.Complete: true } => 1e6,
+            { Worth: { MinutesMore: > 0 } worth, Job.ShopStock: true } when view.Job.Values.AtStake is { } stake && stake.Currency == perHour.Currency =>
+                (worth.ChanceToCure * (double)stake.Value - (view.Advice.Outlook?.Parts ?? 0)) / (worth.MinutesMore / 60),
+            { Job.ShopStock: false } => (double)perHour.Value,
+            _ => 0,
+        };
 
     private static double Order(JobView view) =>
         view switch

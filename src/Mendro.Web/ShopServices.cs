@@ -58,6 +58,7 @@ public static class ShopServices
                     typeof(OfferStore),
                     typeof(StockStore),
                     typeof(OrderStore),
+                    typeof(MoneyStore),
                 ]
         )
             services.AddSingleton(store);
@@ -78,6 +79,7 @@ public static class ShopServices
                     typeof(OfferDesk),
                     typeof(StockDesk),
                     typeof(OrderDesk),
+                    typeof(MoneyDesk),
                     typeof(TeachDesk),
                     typeof(ModelDesk),
                     typeof(ApartDesk),

@@ -110,6 +110,8 @@ public sealed class TestShop : IDisposable
             Ledger,
             Time
         );
+        MoneyRows = new MoneyStore(Database, Time);
+        Money = new MoneyDesk(MoneyRows, Sales, OrderRows, Jobs, Records, bench, Settings, Ledger, Time);
         Rounds = new RoundDesk(Lots, Repairs, Readings);
         OfferRows = new OfferStore(Database, Time);
         Offers = new OfferDesk(OfferRows, Forecasts, Records, Models, Settings, Sale, TradeLibrary.Shipped, Ledger);
@@ -178,6 +180,10 @@ public sealed class TestShop : IDisposable
     public OrderStore OrderRows { get; }
 
     public OrderDesk Orders { get; }
+
+    public MoneyStore MoneyRows { get; }
+
+    public MoneyDesk Money { get; }
 
     public OfferDesk Offers { get; }
 

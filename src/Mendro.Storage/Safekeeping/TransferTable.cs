@@ -63,6 +63,8 @@ internal sealed record TransferTable(string Name, string File, string Order, str
         new("supplier_prices", "supplier-prices", "id"),
         new("orders", "orders", "id"),
         new("order_lines", "order-lines", "id"),
+        new("payments", "payments", "id"),
+        new("rates", "rates", "currency, day"),
         new("contact_marks", "contact-marks", "id"),
         new("stand_in_truths", "stand-in-truths", "job_id"),
     ];

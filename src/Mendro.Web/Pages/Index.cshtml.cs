@@ -25,9 +25,24 @@ public sealed class IndexModel(
     BenchRefresher refresher,
     IntakeDesk intake,
     SecondLookDesk secondLooks,
+    SettingsStore settings,
     ServeOptions options
 ) : ShopPageModel
 {
+    private const string SortKey = "bench-sort";
+
+    /// <summary>Order of the list, as the shop chose it.</summary>
+    public BenchSort Sort => Enum.TryParse<BenchSort>(settings.Value(SortKey), out var sort) && Enum.IsDefined(sort) ? sort : BenchSort.Chance;
+
+    /// <summary>Chooses the order of the list.</summary>
+    public IActionResult OnPostSort(BenchSort sort)
+    {
+        if (!Enum.IsDefined(sort))
+            return NotFound();
+        settings.SetValue(SortKey, sort.ToString());
+        return RedirectToPage();
+    }
+
     /// <summary>The ranked list.</summary>
     public BenchList Next { get; private set; } = new([], new HashSet<long>(), []);
 
@@ -133,7 +148,7 @@ public sealed class IndexModel(
         }
 
         Next = new BenchList(
-            NextLine.Rank(states.Select(s => s.View).OfType<JobView>()),
+            NextLine.Rank(states.Select(s => s.View).OfType<JobView>(), Sort, settings.Get().PerHour),
             states.Where(s => s is { Fresh: false, View: not null }).Select(s => s.Job.Number).ToHashSet(),
             states.Where(s => s.View is null).Select(s => s.Job).ToList()
         );

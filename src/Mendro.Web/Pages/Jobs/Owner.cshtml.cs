@@ -2,6 +2,7 @@ using Mendro.Core.Jobs;
 using Mendro.Core.Library;
 using Mendro.Core.Money;
 using Mendro.Core.Planning;
+using Mendro.Core.Quantities;
 using Mendro.Shop;
 using Mendro.Storage;
 using Microsoft.AspNetCore.Mvc;
@@ -9,9 +10,22 @@ using Microsoft.AspNetCore.Mvc;
 namespace Mendro.Web.Pages.Jobs;
 
 /// <summary>The owner of a unit: what it may cost, what was agreed, whom to call and what was said.</summary>
-public sealed class OwnerModel(JobStore jobs, BenchDesk desk, OwnerDesk owners, SettingsStore settings, TradeLibrary library)
-    : JobPageModel(jobs, desk, library)
+public sealed class OwnerModel(
+    JobStore jobs,
+    BenchDesk desk,
+    OwnerDesk owners,
+    MoneyDesk money,
+    SettingsStore settings,
+    ShopCalendar calendar,
+    TradeLibrary library
+) : JobPageModel(jobs, desk, library)
 {
+    /// <summary>What the owner paid, ahead or afterwards.</summary>
+    public IReadOnlyList<Payment> Payments => money.Payments(View.Job.Id);
+
+    /// <summary>Today, as days are kept.</summary>
+    public string Today => DayText.Write(calendar.Today);
+
     /// <summary>Range out of the plan.</summary>
     public QuoteRange Range { get; private set; } = null!;
 
@@ -81,6 +95,32 @@ public sealed class OwnerModel(JobStore jobs, BenchDesk desk, OwnerDesk owners, 
             return Refuse("Say what it was about.");
         return Answer(owners.Tell(Number, new OwnerTold(told, Words.Clean(who), Way(how), Words.Clean(words)), Once), Told);
     }
+
+    /// <summary>Notes a payment.</summary>
+    public IActionResult OnPostPay(string? kind, string? sum, string? day, string? paidWords)
+    {
+        if (!Keep(("sum", sum), ("day", day), ("paidWords", paidWords)))
+            return NotFound();
+        if (Amount.TryRead(sum, View.Currency, out var amount) is { } wrong || amount is null)
+            return Refuse("Say how much was paid.");
+        return Answer(
+            money.Pay(
+                Number,
+                new Payment
+                {
+                    Kind = kind ?? "",
+                    Amount = amount.Value.Value,
+                    Day = Words.Clean(day),
+                    Words = Words.Clean(paidWords),
+                },
+                Once
+            ),
+            Told
+        );
+    }
+
+    /// <summary>Takes a payment away that was noted by mistake.</summary>
+    public IActionResult OnPostUnpay(long id) => Prepare() ? Answer(money.Unpay(Number, id, back: false, Once), Told) : NotFound();
 
     private static ConsentWay Way(string? how) =>
         Enum.TryParse<ConsentWay>(how, out var way) && Enum.IsDefined(way) ? way : ConsentWay.Phone;

@@ -1,0 +1,162 @@
+namespace Mendro.Core.Money;
+
+/// <summary>Accounts of the shop.</summary>
+public enum Account
+{
+    /// <summary>Money there is.</summary>
+    Cash,
+
+    /// <summary>Parts in bins, at own cost.</summary>
+    Stock,
+
+    /// <summary>Units bought and not gone yet, at what was paid for them.</summary>
+    Units,
+
+    /// <summary>What owners owe; below nothing what they paid ahead.</summary>
+    Owners,
+
+    /// <summary>Tax owed.</summary>
+    Tax,
+
+    /// <summary>Income of sales.</summary>
+    Sales,
+
+    /// <summary>Income of repairs for owners.</summary>
+    Repairs,
+
+    /// <summary>Cost of parts used.</summary>
+    PartsUsed,
+
+    /// <summary>Cost of units that went: sold or given up.</summary>
+    UnitsGone,
+
+    /// <summary>Fees of places where is sold.</summary>
+    Fees,
+
+    /// <summary>Postage and packing.</summary>
+    Postage,
+}
+
+/// <summary>A sum on one side of an account.</summary>
+/// <param name="Account">Account.</param>
+/// <param name="Value">Debit above nothing, credit below.</param>
+public sealed record Posting(Account Account, decimal Value);
+
+/// <summary>One matter in the books: its postings add up to nothing (double entry, Pacioli 1494).</summary>
+/// <param name="Day">Day.</param>
+/// <param name="What">What it was.</param>
+/// <param name="Job">Number of its job, or null.</param>
+/// <param name="Lot">Lot of that job, or blank.</param>
+/// <param name="Postings">Postings.</param>
+public sealed record BookEntry(DateOnly Day, string What, long? Job, string Lot, IReadOnlyList<Posting> Postings)
+{
+    /// <summary>What is gained by it: income less cost. What is only bought, owed or paid moves none.</summary>
+    public decimal Gain => -Postings.Where(p => p.Account >= Account.Sales).Sum(p => p.Value);
+
+    /// <summary>Sum on an account.</summary>
+    public decimal On(Account account) => Postings.Where(p => p.Account == account).Sum(p => p.Value);
+}
+
+/// <summary>Tax as the shop has set it; what applies is for its own adviser to say.</summary>
+/// <param name="Percent">Rate, %; 0 for none.</param>
+/// <param name="Inclusive">True when prices hold it already.</param>
+public sealed record TaxRule(decimal Percent, bool Inclusive)
+{
+    /// <summary>No tax.</summary>
+    public static TaxRule None { get; } = new(0, true);
+
+    /// <summary>Parts a price into what stays and the tax; both add up to what is paid.</summary>
+    /// <param name="price">Price as it is named.</param>
+    /// <param name="currency">Currency, for its smallest coin.</param>
+    public (decimal Net, decimal Tax, decimal Paid) Of(decimal price, Currency currency)
+    {
+        if (Percent <= 0)
+            return (price, 0, price);
+        var tax = currency.Round(Inclusive ? price * Percent / (100 + Percent) : price * Percent / 100);
+        return Inclusive ? (price - tax, tax, price) : (price, tax, price + tax);
+    }
+}
+
+/// <summary>How each thing that happens in a shop is booked.</summary>
+public static class Books
+{
+    /// <summary>A unit was bought.</summary>
+    public static BookEntry Bought(DateOnly day, long job, string lot, decimal paid) =>
+        new(day, "bought", job, lot, [new(Account.Units, paid), new(Account.Cash, -paid)]);
+
+    /// <summary>Parts of an order came.</summary>
+    public static BookEntry Received(DateOnly day, string supplier, decimal goods, decimal postage) =>
+        new(day, $"parts from {supplier}", null, "", [new(Account.Stock, goods), new(Account.Postage, postage), new(Account.Cash, -goods - postage)]);
+
+    /// <summary>Parts went into a unit: out of a bin, or bought for it.</summary>
+    public static BookEntry Used(DateOnly day, long job, string lot, decimal cost, bool fromStock) =>
+        new(day, "parts", job, lot, [new(Account.PartsUsed, cost), new(fromStock ? Account.Stock : Account.Cash, -cost)]);
+
+    /// <summary>A unit was sold.</summary>
+    /// <param name="day">Day.</param>
+    /// <param name="job">Number of its job.</param>
+    /// <param name="lot">Its lot, or blank.</param>
+    /// <param name="price">Price it fetched, tax in it or not by the rule.</param>
+    /// <param name="fees">Fees.</param>
+    /// <param name="postage">Postage and packing.</param>
+    /// <param name="paid">What was paid for it once.</param>
+    /// <param name="tax">Tax rule.</param>
+    /// <param name="currency">Currency.</param>
+    public static BookEntry Sold(
+        DateOnly day,
+        long job,
+        string lot,
+        decimal price,
+        decimal fees,
+        decimal postage,
+        decimal paid,
+        TaxRule tax,
+        Currency currency
+    )
+    {
+        var (net, owed, got) = tax.Of(price, currency);
+        return new(
+            day,
+            "sold",
+            job,
+            lot,
+            [
+                new(Account.Cash, got - fees - postage),
+                new(Account.Fees, fees),
+                new(Account.Postage, postage),
+                new(Account.Sales, -net),
+                new(Account.Tax, -owed),
+                new(Account.UnitsGone, paid),
+                new(Account.Units, -paid),
+            ]
+        );
+    }
+
+    /// <summary>A unit was given up: what was paid for it is gone.</summary>
+    public static BookEntry GivenUp(DateOnly day, long job, string lot, decimal paid) =>
+        new(day, "given up", job, lot, [new(Account.UnitsGone, paid), new(Account.Units, -paid)]);
+
+    /// <summary>An owner's repair was done and is owed.</summary>
+    public static BookEntry Charged(DateOnly day, long job, decimal price, TaxRule tax, Currency currency)
+    {
+        var (net, owed, due) = tax.Of(price, currency);
+        return new(day, "repair charged", job, "", [new(Account.Owners, due), new(Account.Repairs, -net), new(Account.Tax, -owed)]);
+    }
+
+    /// <summary>An owner paid, ahead or afterwards; below nothing it was paid back.</summary>
+    public static BookEntry Paid(DateOnly day, long job, string what, decimal sum) =>
+        new(day, what, job, "", [new(Account.Cash, sum), new(Account.Owners, -sum)]);
+
+    /// <summary>The contrary of a matter, for what is taken back.</summary>
+    public static BookEntry Back(BookEntry entry, DateOnly day, string what) =>
+        entry with
+        {
+            Day = day,
+            What = what,
+            Postings = entry.Postings.Select(p => p with { Value = -p.Value }).ToList(),
+        };
+
+    /// <summary>Sums of accounts over entries.</summary>
+    public static IReadOnlyDictionary<Account, decimal> Sums(IEnumerable<BookEntry> entries) =>
+        entries.SelectMany(e => e.Postings).GroupBy(p => p.Account).ToDictionary(g => g.Key, g => g.Sum(p => p.Value));
+}

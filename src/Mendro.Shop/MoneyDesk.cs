@@ -1,0 +1,269 @@
+using System.Globalization;
+using System.Text.Json;
+using Mendro.Core.Jobs;
+using Mendro.Core.Money;
+using Mendro.Core.Quantities;
+using Mendro.Storage;
+
+namespace Mendro.Shop;
+
+/// <summary>Gain of units that went, by model or sort of end.</summary>
+/// <param name="Name">Model, or sort.</param>
+/// <param name="Units">Units.</param>
+/// <param name="Minutes">Minutes worked on them.</param>
+/// <param name="Gain">Income less cost.</param>
+public sealed record GainLine(string Name, int Units, double Minutes, Amount Gain)
+{
+    /// <summary>The same an hour; null without work.</summary>
+    public Amount? AnHour => Minutes > 0 ? (Gain * (decimal)(60 / Minutes)).Rounded() : null;
+}
+
+/// <summary>A unit that lies about.</summary>
+/// <param name="Number">Number of its job.</param>
+/// <param name="Name">What it is.</param>
+/// <param name="Days">Days since it came in.</param>
+/// <param name="Bound">Money bound in it: paid and parts are not told apart here.</param>
+public sealed record AgeingUnit(long Number, string Name, int Days, Amount Bound);
+
+/// <summary>The books of a month.</summary>
+/// <param name="Month">Its first day.</param>
+/// <param name="Entries">Entries, by day.</param>
+/// <param name="Sums">Sums by account.</param>
+/// <param name="ByModel">Gain by model, the best hour first.</param>
+/// <param name="ByKind">Gain by what became of the units.</param>
+/// <param name="LeftOut">Jobs in currencies without a rate.</param>
+public sealed record MonthBooks(
+    DateOnly Month,
+    IReadOnlyList<BookEntry> Entries,
+    IReadOnlyDictionary<Account, decimal> Sums,
+    IReadOnlyList<GainLine> ByModel,
+    IReadOnlyList<GainLine> ByKind,
+    IReadOnlyList<long> LeftOut
+)
+{
+    /// <summary>Income less cost.</summary>
+    public decimal Gain => Entries.Sum(e => e.Gain);
+}
+
+/// <summary>Money: the books out of what happened, payments of owners, rates, tax.</summary>
+public sealed class MoneyDesk(
+    MoneyStore money,
+    SaleStore sales,
+    OrderStore orders,
+    JobStore jobs,
+    BenchRecordStore records,
+    JobBench bench,
+    SettingsStore settings,
+    Ledger ledger,
+    TimeProvider time
+)
+{
+    private const string TaxKey = "tax-rule";
+    private const int LongestWords = 200;
+
+    /// <summary>Tax as the shop has set it.</summary>
+    public TaxRule Tax => settings.Value(TaxKey) is { } json ? JsonSerializer.Deserialize<TaxRule>(json) ?? TaxRule.None : TaxRule.None;
+
+    /// <summary>Sets the tax.</summary>
+    public Deed<Done> SetTax(TaxRule tax, string? once = null) =>
+        ledger.Once<Done>(
+            once,
+            () =>
+            {
+                if (tax.Percent is < 0 or > 100)
+                    return Refusal.Invalid("A tax is 0 to 100 %.");
+                settings.SetValue(TaxKey, JsonSerializer.Serialize(tax));
+                return new Done("Kept.");
+            }
+        );
+
+    /// <summary>Keeps what a foreign currency is worth.</summary>
+    public Deed<Done> SetRate(string currency, DateOnly day, decimal rate, string? once = null) =>
+        ledger.Once<Done>(
+            once,
+            () =>
+            {
+                if (!Currency.IsCode(currency) || currency == settings.Get().Currency)
+                    return Refusal.Invalid("Say a foreign currency by its three letters, such as USD.");
+                if (rate is <= 0 or > 1_000_000)
+                    return Refusal.Invalid($"One {currency} is worth more than nothing: such as 0.92.");
+                money.SetRate(currency, day, rate);
+                return new Done($"1 {currency} is {rate.ToString(CultureInfo.InvariantCulture)} {settings.Get().Currency} from {DayText.Write(day)}.");
+            }
+        );
+
+    /// <summary>Payments of a job.</summary>
+    public IReadOnlyList<Payment> Payments(JobId job) => money.Payments(job);
+
+    /// <summary>Notes a payment: ahead, in part, or paid back. A closed job takes it too.</summary>
+    public Deed<Done> Pay(long number, Payment payment, string? once = null) =>
+        bench.OnAny<Done>(
+            number,
+            once,
+            job =>
+            {
+                if (job.CustomerId is null)
+                    return Refusal.Invalid("Shop stock has no owner who pays.");
+                if (payment.Kind is not ("deposit" or "payment" or "refund") || payment.Amount <= 0)
+                    return Refusal.Invalid("Say how much, and whether it is paid ahead, paid, or paid back.");
+                if (DayText.Read(payment.Day) is null || payment.Words.Length > LongestWords)
+                    return Refusal.Invalid($"A payment has a day such as 2026-11-26, and words of up to {LongestWords} characters.");
+                var paid = money.Payments(job.Id).Sum(p => p.Sum);
+                if (payment.Kind == "refund" && payment.Amount > paid)
+                    return Refusal.Invalid($"{job.In(paid)} were paid: no more can be paid back.");
+                money.Add(payment with { JobId = job.Id });
+                var what = payment.Kind switch { "deposit" => "Paid ahead", "refund" => "Paid back", _ => "Paid" };
+                bench.Note(job, $"{what}: {job.In(payment.Amount)}{(payment.Words.Length > 0 ? $", {payment.Words}" : "")}");
+                return new Done($"{what}: {job.In(payment.Amount)}.");
+            }
+        );
+
+    /// <summary>Takes a payment away that was noted by mistake.</summary>
+    public Deed<Done> Unpay(long number, long id, bool back, string? once = null) =>
+        bench.OnAny<Done>(
+            number,
+            once,
+            job =>
+            {
+                money.SetDeleted(job.Id, id, !back);
+                bench.Note(job, back ? "A payment counts again" : "A payment was noted by mistake and taken away");
+                return new Done(back ? "Counts again." : "Taken away.");
+            }
+        );
+
+    /// <summary>The books of a month, made of what happened in it.</summary>
+    /// <param name="month">Its first day.</param>
+    /// <param name="zone">The shop's zone: a day is a day there.</param>
+    public MonthBooks Month(DateOnly month, TimeZoneInfo zone)
+    {
+        DateTimeOffset Utc(DateOnly day) => new(TimeZoneInfo.ConvertTimeToUtc(day.ToDateTime(TimeOnly.MinValue), zone));
+        DateOnly On(DateTimeOffset at) => DateOnly.FromDateTime(TimeZoneInfo.ConvertTime(at, zone).DateTime);
+        var (from, end) = (Utc(month), month.AddMonths(1));
+        var to = Utc(end);
+        bool In(DateOnly day) => day >= month && day < end;
+        var own = new Currency(settings.Get().Currency);
+        var (tax, entries, leftOut) = (Tax, new List<BookEntry>(), new List<long>());
+        var known = money.Jobs(from, to);
+        var spent = money.Parts(from, to).ToLookup(p => p.Job);
+        var payments = money.Payments(null, month, end).ToLookup(p => p.JobId);
+        foreach (var job in known)
+        {
+            // In another currency by the rate of its day; the sum is rounded once.
+            decimal? Here(decimal value, DateOnly day) =>
+                job.Currency == own.Code ? value : money.Rate(job.Currency, day) is { } rate ? own.Round(value * rate) : null;
+            var lacking = false;
+            void Book(decimal value, DateOnly day, Func<decimal, BookEntry> make)
+            {
+                if (!In(day) || value == 0)
+                    return;
+                if (Here(value, day) is { } here)
+                    entries.Add(make(here));
+                else
+                    lacking = true;
+            }
+
+            var paid = job.CustomerId is null ? job.Paid ?? 0 : 0;
+            Book(paid, On(job.ReceivedAt), v => Books.Bought(On(job.ReceivedAt), job.Number, job.Lot, v));
+            foreach (var parts in spent[job.Id])
+                Book(parts.Cost, On(parts.At), v => Books.Used(On(parts.At), job.Number, job.Lot, v, parts.FromStock));
+            foreach (var payment in payments[job.Id])
+                Book(payment.Sum, DayText.Read(payment.Day) ?? default, v => Books.Paid(DayText.Read(payment.Day) ?? default, job.Number, payment.Kind, v));
+            if (job.ClosedAt is { } closed && job.CustomerId is null && job.Ending == JobEnd.Parts)
+                Book(paid, On(closed), v => Books.GivenUp(On(closed), job.Number, job.Lot, v));
+            // Work has a price in the shop's own currency only.
+            if (job.ClosedAt is { } done && job.CustomerId is not null && job.Currency == own.Code && In(On(done)))
+                Book(Charge(job.Id), On(done), v => Books.Charged(On(done), job.Number, v, tax, own));
+            if (sales.Find(job.Id) is { State: SaleState.Sold, Price: { } price } sale && In(On(sale.ChangedAt)))
+            {
+                var day = On(sale.ChangedAt);
+                if (Here(price, day) is { } got)
+                    entries.Add(
+                        Books.Sold(
+                            day,
+                            job.Number,
+                            job.Lot,
+                            got,
+                            Here(sale.Fees, day)!.Value,
+                            Here(sale.Postage + sale.Packing, day)!.Value,
+                            Here(paid, day)!.Value,
+                            tax,
+                            own
+                        )
+                    );
+                else
+                    lacking = true;
+            }
+
+            if (lacking)
+                leftOut.Add(job.Number);
+        }
+
+        foreach (var order in orders.List(2000).Where(o => o.Currency == own.Code && o.EndedAt is { } ended && In(On(ended))))
+            entries.Add(
+                Books.Received(
+                    On(order.EndedAt!.Value),
+                    order.Supplier,
+                    order.Lines.Sum(l => l.Price * l.Received),
+                    order.Lines.Any(l => l.Received > 0) ? order.Postage : 0
+                )
+            );
+        var gone = known.Where(j => entries.Any(e => e.Job == j.Number && e.On(Account.UnitsGone) + e.On(Account.Repairs) != 0)).ToList();
+        IReadOnlyList<GainLine> Lines(Func<BookJob, string> name) =>
+            gone.GroupBy(name)
+                .Select(g => new GainLine(
+                    g.Key,
+                    g.Count(),
+                    g.Sum(j => j.Minutes),
+                    new Amount(entries.Where(e => g.Any(j => j.Number == e.Job)).Sum(e => e.Gain), own)
+                ))
+                .OrderByDescending(l => l.AnHour?.Value ?? decimal.MinValue)
+                .ToList();
+        return new MonthBooks(
+            month,
+            entries.OrderBy(e => e.Day).ThenBy(e => e.Job ?? 0).ToList(),
+            Books.Sums(entries),
+            Lines(j => j.ModelName),
+            Lines(j => j.CustomerId is not null ? "repaired for owners" : j.Ending == JobEnd.Parts ? "given up for parts" : "repaired and sold"),
+            leftOut
+        );
+    }
+
+    /// <summary>The books of a month as CSV; every line adds up to nothing, and the last ones are the sums.</summary>
+    public static string Csv(MonthBooks books) =>
+        CsvTable.Write(
+            ["day", "what", "job", "lot", .. Enum.GetValues<Account>().Select(a => a.ToString().ToLowerInvariant())],
+            books
+                .Entries.Select(e =>
+                    (IReadOnlyList<string>)
+                        [
+                            DayText.Write(e.Day),
+                            SpreadsheetText.Write(e.What),
+                            e.Job?.ToString(CultureInfo.InvariantCulture) ?? "",
+                            SpreadsheetText.Write(e.Lot),
+                            .. Enum.GetValues<Account>().Select(a => N(e.On(a))),
+                        ]
+                )
+                .Append(["", "sum", "", "", .. Enum.GetValues<Account>().Select(a => N(books.Sums.GetValueOrDefault(a)))])
+        );
+
+    /// <summary>Units of the shop's own that lie longest, with what was paid for them.</summary>
+    /// <param name="most">How many.</param>
+    public IReadOnlyList<AgeingUnit> Ageing(int most) =>
+        jobs.Live()
+            .Where(j => j.ShopStock)
+            .OrderBy(j => j.ReceivedAt)
+            .Take(most)
+            .Select(j => new AgeingUnit(j.Number, j.Title, (int)(time.GetUtcNow() - j.ReceivedAt).TotalDays, new Amount(j.Paid ?? 0, j.Currency)))
+            .ToList();
+
+    /// <summary>What a done repair is charged at: what its owner agreed to, else work and parts at the shop's rate.</summary>
+    private decimal Charge(JobId id)
+    {
+        var held = records.Of(id);
+        var shop = settings.Get();
+        var work = Labour.Of(held.Sum(r => r.Minutes), shop.PerHour).Value + held.Sum(r => r.Cost ?? 0);
+        return held.Select(r => r.Body).OfType<QuoteAnswered>().LastOrDefault() is { Approved: true, UpTo: { } limit } ? Math.Min(work, limit) : work;
+    }
+
+    private static string N(decimal value) => value == 0 ? "" : value.ToString("0.00##", CultureInfo.InvariantCulture);
+}

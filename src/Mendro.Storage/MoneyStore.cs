@@ -1,0 +1,214 @@
+using Dapper;
+using Mendro.Core.Jobs;
+using Mendro.Core.Quantities;
+
+namespace Mendro.Storage;
+
+/// <summary>A payment of an owner.</summary>
+public sealed record Payment
+{
+    /// <summary>Row id.</summary>
+    public long Id { get; init; }
+
+    /// <summary>Job.</summary>
+    public JobId JobId { get; init; }
+
+    /// <summary><c>deposit</c>, <c>payment</c> or <c>refund</c>.</summary>
+    public string Kind { get; init; } = "payment";
+
+    /// <summary>How much, above nothing, in the job's currency.</summary>
+    public decimal Amount { get; init; }
+
+    /// <summary>Day, as 2026-11-26.</summary>
+    public string Day { get; init; } = "";
+
+    /// <summary>How, and what for.</summary>
+    public string Words { get; init; } = "";
+
+    /// <summary>The sum as it moves the cash: a refund goes out.</summary>
+    public decimal Sum => Kind == "refund" ? -Amount : Amount;
+}
+
+/// <summary>A job as the books take it.</summary>
+public sealed record BookJob
+{
+    /// <summary>Row id.</summary>
+    public JobId Id { get; init; }
+
+    /// <summary>Number on the tag.</summary>
+    public long Number { get; init; }
+
+    /// <summary>Model by name.</summary>
+    public string ModelName { get; init; } = "";
+
+    /// <summary>Model.</summary>
+    public string ProfileId { get; init; } = "";
+
+    /// <summary>Lot.</summary>
+    public string Lot { get; init; } = "";
+
+    /// <summary>Currency.</summary>
+    public string Currency { get; init; } = "EUR";
+
+    /// <summary>What was paid for it.</summary>
+    public decimal? Paid { get; init; }
+
+    /// <summary>Owner, or null for shop stock.</summary>
+    public long? CustomerId { get; init; }
+
+    /// <summary>Where it went.</summary>
+    public JobEnd Ending { get; init; }
+
+    /// <summary>When it came in, UTC.</summary>
+    public DateTimeOffset ReceivedAt { get; init; }
+
+    /// <summary>When it was closed, UTC.</summary>
+    public DateTimeOffset? ClosedAt { get; init; }
+
+    /// <summary>Minutes worked on it.</summary>
+    public double Minutes { get; init; }
+}
+
+/// <summary>Parts that went into a job on a day.</summary>
+/// <param name="Job">Job.</param>
+/// <param name="At">When, UTC.</param>
+/// <param name="Cost">Cost, in the job's currency.</param>
+/// <param name="FromStock">True when they came out of a bin.</param>
+public sealed record PartsSpent(JobId Job, DateTimeOffset At, decimal Cost, bool FromStock);
+
+/// <summary>Keeps payments and rates, and finds what the books of a time are made of.</summary>
+public sealed class MoneyStore(ShopDatabase database, TimeProvider time)
+{
+    private const string Counts = "j.deleted_at IS NULL AND j.practice_seed IS NULL";
+
+    /// <summary>Jobs that came, went, were sold, paid or worked on with parts in a time.</summary>
+    /// <param name="from">Begin, UTC.</param>
+    /// <param name="to">End, UTC, not in it.</param>
+    public IReadOnlyList<BookJob> Jobs(DateTimeOffset from, DateTimeOffset to) =>
+        database.Read(connection =>
+            connection
+                .Query<BookJob>(
+                    $"""
+                    SELECT j.*, (SELECT coalesce(sum(r.minutes), 0.0) FROM bench_records r WHERE r.job_id = j.id AND r.withdrawn_at IS NULL) AS minutes
+                    FROM jobs j WHERE {Counts} AND (
+                      j.received_at >= @from AND j.received_at < @to OR j.closed_at >= @from AND j.closed_at < @to
+                      OR j.id IN (SELECT job_id FROM sales WHERE changed_at >= @from AND changed_at < @to)
+                      OR j.id IN (SELECT job_id FROM payments WHERE deleted_at IS NULL AND day >= @fromDay AND day <= @toDay)
+                      OR j.id IN (SELECT job_id FROM bench_records WHERE cost IS NOT NULL AND withdrawn_at IS NULL AND at >= @from AND at < @to))
+                    ORDER BY j.number
+                    """,
+                    new
+                    {
+                        from,
+                        to,
+                        fromDay = from.UtcDateTime.ToString("yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture),
+                        toDay = to.UtcDateTime.ToString("yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture),
+                    }
+                )
+                .AsList()
+        );
+
+    /// <summary>Parts that went into jobs in a time.</summary>
+    public IReadOnlyList<PartsSpent> Parts(DateTimeOffset from, DateTimeOffset to) =>
+        database.Read(connection =>
+            connection
+                .Query<(long Job, string At, string Cost, bool FromStock)>(
+                    $"""
+                    SELECT r.job_id, r.at, r.cost, r.kind = 'part-used' FROM bench_records r JOIN jobs j ON j.id = r.job_id
+                    WHERE r.cost IS NOT NULL AND r.withdrawn_at IS NULL AND r.at >= @from AND r.at < @to AND {Counts} ORDER BY r.id
+                    """,
+                    new { from, to }
+                )
+                .Select(r => new PartsSpent(
+                    new JobId(r.Job),
+                    DateTimeOffset.Parse(r.At, System.Globalization.CultureInfo.InvariantCulture),
+                    decimal.Parse(r.Cost, System.Globalization.NumberStyles.Float, System.Globalization.CultureInfo.InvariantCulture),
+                    r.FromStock
+                ))
+                .ToList()
+        );
+
+    /// <summary>Payments of a job, or of all jobs in a time; the oldest first.</summary>
+    public IReadOnlyList<Payment> Payments(JobId? job, DateOnly? from = null, DateOnly? to = null) =>
+        database.Read(connection =>
+            connection
+                .Query<Payment>(
+                    """
+                    SELECT * FROM payments WHERE deleted_at IS NULL AND (@job IS NULL OR job_id = @job)
+                      AND (@from IS NULL OR day >= @from) AND (@to IS NULL OR day < @to) ORDER BY day, id
+                    """,
+                    new
+                    {
+                        job = job?.Value,
+                        from = from is { } f ? DayText.Write(f) : null,
+                        to = to is { } t ? DayText.Write(t) : null,
+                    }
+                )
+                .AsList()
+        );
+
+    /// <summary>Adds a payment.</summary>
+    /// <returns>Its id.</returns>
+    public long Add(Payment payment) =>
+        database.Write(
+            (connection, transaction) =>
+                connection.ExecuteScalar<long>(
+                    "INSERT INTO payments (job_id, kind, amount, day, words, at) VALUES (@JobId, @Kind, @Amount, @Day, @Words, @at) RETURNING id",
+                    new
+                    {
+                        payment.JobId,
+                        payment.Kind,
+                        payment.Amount,
+                        payment.Day,
+                        payment.Words,
+                        at = time.GetUtcNow(),
+                    },
+                    transaction
+                )
+        );
+
+    /// <summary>Takes a payment away, or brings it back.</summary>
+    public void SetDeleted(JobId job, long id, bool deleted) =>
+        database.Write(
+            (connection, transaction) =>
+                connection.Execute(
+                    "UPDATE payments SET deleted_at = CASE WHEN @deleted THEN @at END WHERE id = @id AND job_id = @job",
+                    new
+                    {
+                        id,
+                        job,
+                        deleted,
+                        at = time.GetUtcNow(),
+                    },
+                    transaction
+                )
+        );
+
+    /// <summary>What one of a currency was worth in the shop's on a day, by the last rate kept by then; null when none was.</summary>
+    public decimal? Rate(string currency, DateOnly day) =>
+        database.Read(connection =>
+            connection.QueryFirstOrDefault<string>(
+                "SELECT rate FROM rates WHERE currency = @currency AND day <= @day ORDER BY day DESC LIMIT 1",
+                new { currency, day = DayText.Write(day) }
+            )
+        )
+            is { } told
+            ? decimal.Parse(told, System.Globalization.CultureInfo.InvariantCulture)
+            : null;
+
+    /// <summary>Keeps the rate of a day.</summary>
+    public void SetRate(string currency, DateOnly day, decimal rate) =>
+        database.Write(
+            (connection, transaction) =>
+                connection.Execute(
+                    "INSERT INTO rates (currency, day, rate) VALUES (@currency, @day, @rate) ON CONFLICT (currency, day) DO UPDATE SET rate = excluded.rate",
+                    new
+                    {
+                        currency,
+                        day = DayText.Write(day),
+                        rate,
+                    },
+                    transaction
+                )
+        );
+}

@@ -1,0 +1,90 @@
+using System.Text;
+using Mendro.Core.Money;
+using Mendro.Core.Quantities;
+using Mendro.Shop;
+using Mendro.Storage;
+using Microsoft.AspNetCore.Mvc;
+
+namespace Mendro.Web.Pages.Money;
+
+/// <summary>Money: the books of a month, what an hour brought, what lies about, tax and rates.</summary>
+public sealed class IndexModel(MoneyDesk desk, SettingsStore settings, ShopCalendar calendar) : ShopPageModel
+{
+    private const int Longest = 8;
+    private const int Months = 12;
+
+    /// <summary>Month, by any day in it; blank for this one.</summary>
+    [BindProperty(SupportsGet = true, Name = "month")]
+    public string? MonthDay { get; set; }
+
+    /// <summary>Its books.</summary>
+    public MonthBooks Books => _books ??= desk.Month(First, calendar.Zone);
+
+    /// <summary>Gain of a year of months up to it.</summary>
+    public IReadOnlyList<(DateOnly Month, decimal Gain)> Year =>
+        Enumerable
+            .Range(0, Months)
+            .Select(n => First.AddMonths(n - Months + 1))
+            .Select(m => (m, m == First ? Books.Gain : desk.Month(m, calendar.Zone).Gain))
+            .ToList();
+
+    /// <summary>Own units that lie longest.</summary>
+    public IReadOnlyList<AgeingUnit> Ageing => desk.Ageing(Longest);
+
+    /// <summary>Tax.</summary>
+    public TaxRule Tax => desk.Tax;
+
+    /// <summary>Currency.</summary>
+    public string Currency => settings.Get().Currency;
+
+    /// <summary>Today by the shop's clock.</summary>
+    public DateOnly Today => calendar.Today;
+
+    private MonthBooks? _books;
+
+    private DateOnly First
+    {
+        get
+        {
+            var day = DayText.Read(Words.Clean(MonthDay)) is { Year: > 1 and < 9998 } told ? told : calendar.Today;
+            return new DateOnly(day.Year, day.Month, 1);
+        }
+    }
+
+    /// <summary>An amount of the shop's currency.</summary>
+    public Amount In(decimal value) => new Amount(value, Currency).Rounded();
+
+    /// <summary>Shows it.</summary>
+    public void OnGet() { }
+
+    /// <summary>The books as a file.</summary>
+    public IActionResult OnGetCsv() => File(Encoding.UTF8.GetBytes(MoneyDesk.Csv(Books)), "text/csv", $"books-{DayText.Write(First)[..7]}.csv");
+
+    /// <summary>Sets the tax.</summary>
+    public IActionResult OnPostTax(string? percent, bool inclusive)
+    {
+        Remember(("percent", percent));
+        return Words.Number(percent) is { } rate and <= 100
+            ? Told(desk.SetTax(new TaxRule((decimal)rate, inclusive), Once))
+            : Refuse("A tax is 0 to 100 %.");
+    }
+
+    /// <summary>Keeps a rate.</summary>
+    public IActionResult OnPostRate(string? currency, string? rate, string? day)
+    {
+        Remember(("currency", currency), ("rate", rate), ("day", day));
+        if (Words.Number(rate) is not (> 0 and < 1e6 and var worth) || DayText.Read(Words.Clean(day)) is not { } on)
+            return Refuse("Say what one of it is worth, such as 0.92, and from which day.");
+        return Told(desk.SetRate(Words.Clean(currency).ToUpperInvariant(), on, (decimal)worth, Once));
+    }
+
+    private IActionResult Told(Deed<Done> deed) =>
+        Answer(
+            deed,
+            done =>
+            {
+                TempData["Said"] = done.Words;
+                return RedirectToPage(new { month = MonthDay });
+            }
+        );
+}
