@@ -11,8 +11,7 @@ const views = [
   ['bench', '/'], ['intake', '/Intake?Form.Profile=harrow-quartet'], ['find', '/Jobs/123/Find'],
   ['find-phone', '/Jobs/123/Find', { viewport: { width: 390, height: 780 } }], ['fix', '/Jobs/123/Fix?part=switch'], ['prove', '/Jobs/133/Prove'],
   ['hand-over', '/Jobs/128/HandOver'], ['builds', '/Intake?Form.Profile=pocket+thing+blue'],
-  ['model-check', '/Models/dovrel-sextant/Check'], ['taking-apart', '/Jobs/123/Apart?to=main'],
-  ['ladder', '/Jobs/129/Ladder?part=edge&seen=dark'],
+  ['lot', '/Lots/3?by=gain'], ['orders', '/Orders'], ['taking-apart', '/Jobs/123/Apart?to=main'],
   ['calculators', '/Calculators/rectified?acVolts=9&current=0.5&farads=2200u&job=127'], ['contacts', '/Jobs/129/Contacts'],
 ];
 

@@ -115,7 +115,8 @@ public sealed class StockStore(ShopDatabase database, TimeProvider time)
         database.Read(connection =>
             connection
                 .Query<StockItem>(
-                    $"{Select} WHERE i.deleted_at IS NULL AND (@word = '' OR instr(lower(i.name || ' ' || i.bin || ' ' || i.source || ' ' || i.spec), lower(@word))) "
+                    $"{Select} WHERE i.deleted_at IS NULL "
+                        + "AND (@word = '' OR instr(lower(i.name || ' ' || i.bin || ' ' || i.source || ' ' || i.spec), lower(@word))) "
                         + "ORDER BY i.name COLLATE NOCASE, i.id LIMIT @most",
                     new { word, most }
                 )

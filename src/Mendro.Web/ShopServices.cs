@@ -79,6 +79,7 @@ public static class ShopServices
                     typeof(OfferDesk),
                     typeof(StockDesk),
                     typeof(OrderDesk),
+                    typeof(SupplierDesk),
                     typeof(MoneyDesk),
                     typeof(TeachDesk),
                     typeof(ModelDesk),

@@ -120,10 +120,10 @@ public sealed class MoneyDeskTests : IDisposable
     public async Task Parts_of_an_order_are_stock_until_they_are_used()
     {
         var id = long.Parse(
-            _shop.Orders.Save(new Supplier { Name = "By file", Postage = 3, Currency = "EUR" }).Done.ShouldNotBeNull().Words,
+            _shop.Suppliers.Save(new Supplier { Name = "By file", Postage = 3, Currency = "EUR" }).Done.ShouldNotBeNull().Words,
             System.Globalization.CultureInfo.InvariantCulture
         );
-        _shop.Orders.Prices(id, "part,price\nFuse,0.50\n").Done.ShouldNotBeNull();
+        _shop.Suppliers.Prices(id, "part,price\nFuse,0.50\n").Done.ShouldNotBeNull();
         var number = Stock(0);
         _shop.Stock.Want(number, "Fuse", 4).Done.ShouldNotBeNull();
         (await _shop.Orders.SendAsync(id, false, TestContext.Current.CancellationToken)).Done.ShouldNotBeNull();

@@ -26,7 +26,7 @@ public sealed class OrderDeskTests : IDisposable
     private long Supplier(string name, int days = 3, decimal postage = 3, string address = "") =>
         long.Parse(
             _shop
-                .Orders.Save(
+                .Suppliers.Save(
                     new Supplier
                     {
                         Name = name,
@@ -87,7 +87,7 @@ public sealed class OrderDeskTests : IDisposable
     public async Task An_order_comes_late_and_in_parts_and_wakes_the_job_that_waited_longest()
     {
         var supplier = Quick();
-        (await _shop.Orders.AskAsync(supplier, Cancel)).Done.ShouldNotBeNull().Words.ShouldBe("Quick: 2 prices.");
+        (await _shop.Suppliers.AskAsync(supplier, Cancel)).Done.ShouldNotBeNull().Words.ShouldBe("Quick: 2 prices.");
         _shop.OrderRows.FindSupplier(supplier)!.FreeFrom.ShouldBe(40);
         var (first, second) = (_shop.TakeIn(), _shop.TakeIn());
         foreach (var number in new[] { first, second })
@@ -122,7 +122,7 @@ public sealed class OrderDeskTests : IDisposable
     public async Task A_job_that_waits_by_name_alone_takes_what_comes_and_what_will_not_come_is_wanted_again()
     {
         var supplier = Supplier("By file");
-        _shop.Orders.Prices(supplier, "part,price\nhinge,4\n").Done.ShouldNotBeNull();
+        _shop.Suppliers.Prices(supplier, "part,price\nhinge,4\n").Done.ShouldNotBeNull();
         var number = _shop.TakeIn();
         _shop.HandOver.Shelve(number, Shelf.WaitingPart, "hinge broken", "", part: "Hinge").Done.ShouldNotBeNull();
         (await _shop.Orders.SendAsync(supplier, false, Cancel)).Done.ShouldNotBeNull();
@@ -139,8 +139,8 @@ public sealed class OrderDeskTests : IDisposable
     public void In_a_hurry_the_quicker_supplier_is_taken_as_long_as_it_has_as_much()
     {
         var (slow, quick) = (Supplier("Slow", days: 9, postage: 1), Supplier("Swift", days: 1, postage: 6));
-        _shop.Orders.Prices(slow, "part,price\nFuse,0.10\n").Done.ShouldNotBeNull();
-        _shop.Orders.Prices(quick, "part,price,available\nFuse,0.20,5\n").Done.ShouldNotBeNull();
+        _shop.Suppliers.Prices(slow, "part,price\nFuse,0.10\n").Done.ShouldNotBeNull();
+        _shop.Suppliers.Prices(quick, "part,price,available\nFuse,0.20,5\n").Done.ShouldNotBeNull();
         var number = _shop.TakeIn();
         _shop.Stock.Want(number, "Fuse", 4).Done.ShouldNotBeNull();
         _shop.Orders.Propose(urgent: false).Parcels.Single().Supplier.Id.ShouldBe(slow);
@@ -167,10 +167,10 @@ public sealed class OrderDeskTests : IDisposable
     public async Task A_supplier_that_fails_loses_nothing_and_says_what_to_do(SupplierMood mood, string says)
     {
         var supplier = Quick();
-        (await _shop.Orders.AskAsync(supplier, Cancel)).Done.ShouldNotBeNull();
+        (await _shop.Suppliers.AskAsync(supplier, Cancel)).Done.ShouldNotBeNull();
         _shop.Stock.Want(_shop.TakeIn(), "Speaker", 1).Done.ShouldNotBeNull();
         _quick.Mood = mood;
-        var refused = (await _shop.Orders.AskAsync(supplier, Cancel)).Refusal.ShouldNotBeNull();
+        var refused = (await _shop.Suppliers.AskAsync(supplier, Cancel)).Refusal.ShouldNotBeNull();
         refused.Problem.ShouldContain(says);
         refused.Problem.ShouldContain("as a file");
         _shop.OrderRows.Prices(supplier).Count.ShouldBe(2);
@@ -186,7 +186,7 @@ public sealed class OrderDeskTests : IDisposable
     public async Task No_supplier_is_asked_beyond_the_shops_own_network()
     {
         var far = Supplier("Far", address: "203.0.113.9:80");
-        (await _shop.Orders.AskAsync(far, Cancel)).Refusal.ShouldNotBeNull().Problem.ShouldContain("own network");
-        _shop.Orders.Save(new Supplier { Name = "Odd", Address = "not an address", Currency = "EUR" }).Refusal.ShouldNotBeNull();
+        (await _shop.Suppliers.AskAsync(far, Cancel)).Refusal.ShouldNotBeNull().Problem.ShouldContain("own network");
+        _shop.Suppliers.Save(new Supplier { Name = "Odd", Address = "not an address", Currency = "EUR" }).Refusal.ShouldNotBeNull();
     }
 }

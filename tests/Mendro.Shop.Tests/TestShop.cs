@@ -48,7 +48,17 @@ public sealed class TestShop : IDisposable
             bench
         );
         Readings = new ReadingDesk(bench, Records, Practice);
-        Repairs = new RepairDesk(bench, Records, new RunStore(Database), Practice, new SecondLookStore(Database, Time), Forecasts = new ForecastStore(Database, Time), Desk, Time);
+        Forecasts = new ForecastStore(Database, Time);
+        Repairs = new RepairDesk(
+            bench,
+            Records,
+            new RunStore(Database),
+            Practice,
+            new SecondLookStore(Database, Time),
+            Forecasts,
+            Desk,
+            Time
+        );
         Intake = new IntakeDesk(Jobs, Records, Profiles, Models, Moves, Settings, bench, TradeLibrary.Shipped, Ledger, Time);
         Teachings = new TeachingStore(Database, Time);
         Teach = new TeachDesk(Jobs, Profiles, Teachings, Records, bench, TradeLibrary.Shipped);
@@ -98,6 +108,7 @@ public sealed class TestShop : IDisposable
         StockRows = new StockStore(Database, Time);
         Stock = new StockDesk(StockRows, bench, Settings, Ledger);
         OrderRows = new OrderStore(Database, Time);
+        var link = new SupplierLink(TimeSpan.FromSeconds(2));
         Orders = new OrderDesk(
             OrderRows,
             StockRows,
@@ -106,10 +117,11 @@ public sealed class TestShop : IDisposable
             HandOver,
             Jobs,
             Settings,
-            new SupplierLink(TimeSpan.FromSeconds(2)),
+            link,
             Ledger,
             Time
         );
+        Suppliers = new SupplierDesk(OrderRows, link, Ledger, Time);
         MoneyRows = new MoneyStore(Database, Time);
         Money = new MoneyDesk(MoneyRows, Sales, OrderRows, Jobs, Records, bench, Settings, Ledger, Time);
         Rounds = new RoundDesk(Lots, Repairs, Readings);
@@ -180,6 +192,8 @@ public sealed class TestShop : IDisposable
     public OrderStore OrderRows { get; }
 
     public OrderDesk Orders { get; }
+
+    public SupplierDesk Suppliers { get; }
 
     public MoneyStore MoneyRows { get; }
 

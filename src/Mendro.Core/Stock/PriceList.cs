@@ -40,7 +40,10 @@ public static class PriceList
         CsvTable.Read(
             text,
             MostLines,
-            columns => columns.Contains("part") && columns.Contains("price") ? null : "the columns must be part and price, and number, from, available if you like.",
+            columns =>
+                columns.Contains("part") && columns.Contains("price")
+                    ? null
+                    : "the columns must be part and price, and number, from, available if you like.",
             field =>
             {
                 if (!decimal.TryParse(field("price").Replace(',', '.'), NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var price))

@@ -105,7 +105,10 @@ public static class StockFile
         decimal? cost = null;
         if (field("cost").Length > 0)
         {
-            if (!decimal.TryParse(field("cost").Replace(',', '.'), NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var told) || told > 1_000_000)
+            if (
+                !decimal.TryParse(field("cost").Replace(',', '.'), NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var told)
+                || told > 1_000_000
+            )
                 return Fail($"cost: “{field("cost")}” is no amount such as 0.35.");
             cost = told;
         }

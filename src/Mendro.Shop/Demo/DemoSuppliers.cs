@@ -14,8 +14,10 @@ public sealed class DemoSuppliers(OrderStore orders, TimeProvider time) : IDispo
             SupplierMood.Well,
             """
             {"format":"mendro.prices/1","currency":"EUR","postage":4.5,"freeFrom":40,"leadDays":2,"offers":[
-            {"number":"CP-1107","part":"Speaker 28 mm","price":2.1,"available":40},{"number":"CP-2201","part":"Save cell with tabs","price":1.35,"available":200},
-            {"number":"CP-2201","part":"Save cell with tabs","price":1.1,"from":10,"available":200},{"number":"CP-3080","part":"Connector 72","price":11.2,"available":3},
+            {"number":"CP-1107","part":"Speaker 28 mm","price":2.1,"available":40},
+            {"number":"CP-2201","part":"Save cell with tabs","price":1.35,"available":200},
+            {"number":"CP-2201","part":"Save cell with tabs","price":1.1,"from":10,"available":200},
+            {"number":"CP-3080","part":"Connector 72","price":11.2,"available":3},
             {"number":"CP-0410","part":"Fuse 1 A","price":0.2,"available":500},{"number":"CP-4410","part":"Power switch","price":3.4,"available":12}]}
             """
         ),

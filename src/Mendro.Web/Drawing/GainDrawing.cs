@@ -18,7 +18,7 @@ internal static class GainDrawing
         var svg = new Svg(
             Width,
             Height,
-            "Gain by month: " + string.Join(", ", year.Select(m => $"{m.Month.ToString("MMM", CultureInfo.InvariantCulture)} {new Amount(m.Gain, currency).Rounded()}"))
+            "Gain by month: " + string.Join(", ", year.Select(m => $"{Name(m.Month)} {new Amount(m.Gain, currency).Rounded()}"))
         );
         for (var n = 0; n < year.Count; n++)
         {
@@ -26,7 +26,7 @@ internal static class GainDrawing
             var high = Math.Abs(Y(gain) - Y(0));
             if (high > 0.5)
                 svg.Box(n * step + 6, Math.Min(Y(gain), Y(0)), step - 12, high, gain < 0 ? "draw-loss" : "draw-gain", 0);
-            svg.Text(n * step + step / 2, Height - 6, month.ToString("MMM", CultureInfo.InvariantCulture), "price-word", "middle");
+            svg.Text(n * step + step / 2, Height - 6, Name(month), "price-word", "middle");
             if (gain != 0)
                 svg.Text(n * step + step / 2, Math.Min(Y(gain), Y(0)) - 3, gain.ToString("0", CultureInfo.InvariantCulture), "price-word", "middle");
         }
@@ -34,4 +34,6 @@ internal static class GainDrawing
         svg.Path(FormattableString.Invariant($"M0 {Y(0):0.##}H{Width}"), "price-line");
         return svg.ToString();
     }
+
+    private static string Name(DateOnly month) => month.ToString("MMM", CultureInfo.InvariantCulture);
 }

@@ -73,7 +73,8 @@ public sealed class OfferTests
         var normal = new MathNet.Numerics.Distributions.Normal();
         var sum = Enumerable
             .Range(0, N)
-            .Sum(n => Math.Max(0, 0.9 * (double)price * Math.Exp(spread * normal.InverseCumulativeDistribution((n + 0.5) / N) - spread * spread / 2) - (double)postage));
+            .Select(n => Math.Exp(spread * normal.InverseCumulativeDistribution((n + 0.5) / N) - spread * spread / 2))
+            .Sum(factor => Math.Max(0, 0.9 * (double)price * factor - (double)postage));
         terms.MeanLeft(price).ShouldBe(sum / N, 0.002);
     }
 

@@ -7,7 +7,14 @@ using Microsoft.AspNetCore.Mvc;
 namespace Mendro.Web.Pages.Orders;
 
 /// <summary>Orders: what is wanted, where it is best bought, what is on its way, and the suppliers.</summary>
-public sealed class IndexModel(OrderDesk desk, OrderStore orders, StockDesk bins, StockStore stock, ShopCalendar calendar) : ShopPageModel
+public sealed class IndexModel(
+    OrderDesk desk,
+    SupplierDesk suppliers,
+    OrderStore orders,
+    StockDesk bins,
+    StockStore stock,
+    ShopCalendar calendar
+) : ShopPageModel
 {
     private const int Shown = 20;
     private const int LongestFile = 1024 * 1024;
@@ -56,10 +63,10 @@ public sealed class IndexModel(OrderDesk desk, OrderStore orders, StockDesk bins
     public IActionResult OnPostWant(string? number, string? part, string? count)
     {
         Remember(("number", number), ("part", part), ("count", count));
-        if (Words.Number(number) is not (> 0 and < 1e9 and var job) || Words.Number(count) is not (>= 1 and < 1e6 and var many) || job % 1 != 0 || many % 1 != 0)
+        if (Whole(number) is not > 0 || Whole(count) is not > 0)
             return Refuse("Say which job by the number on its tag, the part, and how many.");
-        var deed = bins.Want((long)job, Words.Clean(part), (int)many, Once);
-        return deed.Refusal is { Kind: RefusalKind.Missing } ? Refuse($"There is no job {job:0}.") : Told(deed);
+        var deed = bins.Want(Whole(number)!.Value, Words.Clean(part), Whole(count)!.Value, Once);
+        return deed.Refusal is { Kind: RefusalKind.Missing } ? Refuse($"There is no job {Words.Clean(number)}.") : Told(deed);
     }
 
     /// <summary>Sends a parcel's order.</summary>
@@ -67,21 +74,21 @@ public sealed class IndexModel(OrderDesk desk, OrderStore orders, StockDesk bins
 
     /// <summary>Parts came.</summary>
     public IActionResult OnPostReceive(long line, string? good, string? wrong) =>
-        Words.Number(good) is { } right && Words.Number(wrong is { Length: > 0 } ? wrong : "0") is { } bad && right % 1 == 0 && bad % 1 == 0 && right < 1e6 && bad < 1e6
-            ? Told(desk.Receive(line, (int)right, (int)bad, Once))
+        Whole(good) is { } right && Whole(wrong is { Length: > 0 } ? wrong : "0") is { } bad
+            ? Told(desk.Receive(line, right, bad, Once))
             : Refuse("Count what came: whole numbers.");
 
     /// <summary>The rest of a line will not come.</summary>
     public IActionResult OnPostCancel(long line) => Told(desk.Cancel(line, Once));
 
     /// <summary>Asks a supplier for its prices.</summary>
-    public async Task<IActionResult> OnPostAsk(long supplier) => Told(await desk.AskAsync(supplier, HttpContext.RequestAborted, Once));
+    public async Task<IActionResult> OnPostAsk(long supplier) => Told(await suppliers.AskAsync(supplier, HttpContext.RequestAborted, Once));
 
     /// <summary>Takes a price list in.</summary>
     public async Task<IActionResult> OnPostPrices(long supplier, string? text, IFormFile? file)
     {
         (At, Text) = (supplier, text ?? "");
-        return Told(desk.Prices(supplier, await TextOf(text, file, LongestFile) ?? "", Once));
+        return Told(suppliers.Prices(supplier, await TextOf(text, file, LongestFile) ?? "", Once));
     }
 
     /// <summary>Adds a supplier.</summary>
@@ -96,7 +103,7 @@ public sealed class IndexModel(OrderDesk desk, OrderStore orders, StockDesk bins
         if (Words.Number(days) is not (>= 0 and <= 365 and var takes) || takes % 1 != 0)
             return Refuse("A parcel takes 0 to 365 whole days.");
         return Told(
-            desk.Save(
+            suppliers.Save(
                 new Supplier
                 {
                     Name = Words.Clean(name),
@@ -113,7 +120,9 @@ public sealed class IndexModel(OrderDesk desk, OrderStore orders, StockDesk bins
     }
 
     /// <summary>Takes a supplier away.</summary>
-    public IActionResult OnPostRemove(long supplier) => Told(desk.Remove(supplier, false, Once), "Taken away.");
+    public IActionResult OnPostRemove(long supplier) => Told(suppliers.Remove(supplier, false, Once), "Taken away.");
+
+    private static int? Whole(string? text) => Words.Number(text) is { } number and < 1e9 && number % 1 == 0 ? (int)number : null;
 
     private IActionResult Told(Deed<Done> deed, string? words = null) =>
         Answer(
