@@ -1,10 +1,15 @@
+using Mendro.Core.Jobs;
+using Mendro.Core.Money;
 using Mendro.Storage;
 
 namespace Mendro.Shop;
 
-/// <summary>Parts of donor units: taken, found bad, put back.</summary>
-public sealed class DonorDesk(DonorStore donors, Ledger ledger)
+/// <summary>Parts of donor units: pulled for a job, found bad, put back.</summary>
+public sealed class DonorDesk(DonorStore donors, JobStore jobs, JobBench bench, Ledger ledger)
 {
+    /// <summary>What the bin of a part out of a donor is called.</summary>
+    public const string Bin = "donor ";
+
     private const int LongestWords = 200;
 
     /// <summary>Notes what became of a part.</summary>
@@ -27,4 +32,45 @@ public sealed class DonorDesk(DonorStore donors, Ledger ledger)
                 return new Done($"{part.Name} of {part.Number}: {(state == "there" ? "there again" : state)}.");
             }
         );
+
+    /// <summary>A part goes into a job: its history and its share of what was paid for the donor go along.</summary>
+    /// <param name="id">Part.</param>
+    /// <param name="number">Job that it goes into.</param>
+    /// <param name="once">Key of the form.</param>
+    public Deed<Done> Pull(long id, long number, string? once = null) =>
+        bench.On<Done>(
+            number,
+            once,
+            job =>
+            {
+                if (donors.Find(id) is not { } part)
+                    return Refusal.Missing;
+                if (part.State != "there")
+                    return Refusal.Invalid($"{part.Name} of {part.Number} is not there any more: {part.State}.");
+                if (part.Number == number)
+                    return Refusal.Invalid("It is in that very unit.");
+                var cost = Share(part);
+                if (cost is { } share && share.Currency.Code != job.Job.Currency)
+                    cost = null;
+                donors.Set(id, "taken", FormattableString.Invariant($"into {number}"));
+                bench.File(
+                    job,
+                    new PartUsed(FormattableString.Invariant($"{part.Name} of {part.Number}"), 1, FormattableString.Invariant($"{Bin}{part.Number}")),
+                    null,
+                    r => r with { Cost = cost?.Value }
+                );
+                if (jobs.Find(part.Number) is { } donor)
+                    bench.Note(donor, $"{part.Name} went into {job.Job.Tag}");
+                return new Done($"{part.Name} of {part.Number} into {job.Job.Tag}{(cost is { Value: > 0 } paid ? $", {paid}" : "")}.");
+            }
+        );
+
+    /// <summary>Its share of what was paid for the donor: by the chance that it is good, among all its parts; null when nothing is known.</summary>
+    public Amount? Share(DonorPart part)
+    {
+        if (jobs.Find(part.Number) is not { Paid: > 0 } donor)
+            return null;
+        var all = donors.Of(donor.Id).Sum(p => p.Good);
+        return all > 0 ? (new Amount(donor.Paid!.Value, donor.Currency) * (decimal)(part.Good / all)).Rounded() : null;
+    }
 }

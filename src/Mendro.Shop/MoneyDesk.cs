@@ -137,94 +137,56 @@ public sealed class MoneyDesk(
     public MonthBooks Month(DateOnly month, TimeZoneInfo zone)
     {
         DateTimeOffset Utc(DateOnly day) => new(TimeZoneInfo.ConvertTimeToUtc(day.ToDateTime(TimeOnly.MinValue), zone));
-        DateOnly On(DateTimeOffset at) => DateOnly.FromDateTime(TimeZoneInfo.ConvertTime(at, zone).DateTime);
-        var (from, end) = (Utc(month), month.AddMonths(1));
-        var to = Utc(end);
+        var end = month.AddMonths(1);
+        var (from, to) = (Utc(month), Utc(end));
         bool In(DateOnly day) => day >= month && day < end;
-        var own = new Currency(settings.Get().Currency);
-        var (tax, entries, leftOut) = (Tax, new List<BookEntry>(), new List<long>());
         var known = money.Jobs(from, to);
-        var spent = money.Parts(from, to).ToLookup(p => p.Job);
-        var payments = money.Payments(null, month, end).ToLookup(p => p.JobId);
+        var maker = Maker(zone, In);
         foreach (var job in known)
-        {
-            // In another currency by the rate of its day; the sum is rounded once.
-            decimal? Here(decimal value, DateOnly day) =>
-                job.Currency == own.Code ? value : money.Rate(job.Currency, day) is { } rate ? own.Round(value * rate) : null;
-            var lacking = false;
-            void Book(decimal value, DateOnly day, Func<decimal, BookEntry> make)
-            {
-                if (!In(day) || value == 0)
-                    return;
-                if (Here(value, day) is { } here)
-                    entries.Add(make(here));
-                else
-                    lacking = true;
-            }
+            maker.Add(job, money.Parts(from, to, job.Id), money.Payments(job.Id));
+        foreach (var order in orders.List(2000))
+            maker.Add(order);
+        return Made(month, known, maker);
+    }
 
-            var paid = job.CustomerId is null ? job.Paid ?? 0 : 0;
-            Book(paid, On(job.ReceivedAt), v => Books.Bought(On(job.ReceivedAt), job.Number, job.Lot, v));
-            foreach (var parts in spent[job.Id])
-                Book(parts.Cost, On(parts.At), v => Books.Used(On(parts.At), job.Number, job.Lot, v, parts.FromStock));
-            foreach (var payment in payments[job.Id])
-                Book(payment.Sum, DayText.Read(payment.Day) ?? default, v => Books.Paid(DayText.Read(payment.Day) ?? default, job.Number, payment.Kind, v));
-            if (job.ClosedAt is { } closed && job.CustomerId is null && job.Ending == JobEnd.Parts)
-                Book(paid, On(closed), v => Books.GivenUp(On(closed), job.Number, job.Lot, v));
-            // Work has a price in the shop's own currency only.
-            if (job.ClosedAt is { } done && job.CustomerId is not null && job.Currency == own.Code && In(On(done)))
-                Book(Charge(job.Id), On(done), v => Books.Charged(On(done), job.Number, v, tax, own));
-            if (sales.Find(job.Id) is { State: SaleState.Sold, Price: { } price } sale && In(On(sale.ChangedAt)))
-            {
-                var day = On(sale.ChangedAt);
-                if (Here(price, day) is { } got)
-                    entries.Add(
-                        Books.Sold(
-                            day,
-                            job.Number,
-                            job.Lot,
-                            got,
-                            Here(sale.Fees, day)!.Value,
-                            Here(sale.Postage + sale.Packing, day)!.Value,
-                            Here(paid, day)!.Value,
-                            tax,
-                            own
-                        )
-                    );
-                else
-                    lacking = true;
-            }
+    /// <summary>The books of one job, or of all jobs of a lot, from the first day on.</summary>
+    /// <param name="number">Number of the job; null for a lot.</param>
+    /// <param name="lot">Lot; blank for a job.</param>
+    /// <param name="zone">The shop's zone.</param>
+    public MonthBooks Of(long? number, string lot, TimeZoneInfo zone)
+    {
+        var known = money.Jobs(number, lot);
+        var maker = Maker(zone, _ => true);
+        foreach (var job in known)
+            maker.Add(job, money.Parts(DateTimeOffset.MinValue, DateTimeOffset.MaxValue, job.Id), money.Payments(job.Id));
+        return Made(default, known, maker);
+    }
 
-            if (lacking)
-                leftOut.Add(job.Number);
-        }
+    private BookMaker Maker(TimeZoneInfo zone, Func<DateOnly, bool> within) =>
+        new(new Currency(settings.Get().Currency), Tax, zone, within, money.Rate, sales.Find, Charge);
 
-        foreach (var order in orders.List(2000).Where(o => o.Currency == own.Code && o.EndedAt is { } ended && In(On(ended))))
-            entries.Add(
-                Books.Received(
-                    On(order.EndedAt!.Value),
-                    order.Supplier,
-                    order.Lines.Sum(l => l.Price * l.Received),
-                    order.Lines.Any(l => l.Received > 0) ? order.Postage : 0
-                )
-            );
-        var gone = known.Where(j => entries.Any(e => e.Job == j.Number && e.On(Account.UnitsGone) + e.On(Account.Repairs) != 0)).ToList();
+    private static MonthBooks Made(DateOnly month, IReadOnlyList<BookJob> known, BookMaker maker)
+    {
+        var entries = maker.Entries.OrderBy(e => e.Day).ThenBy(e => e.Job ?? 0).ToList();
+        var byJob = entries.Where(e => e.Job is not null).ToLookup(e => e.Job!.Value);
+        var gone = known.Where(j => byJob[j.Number].Any(e => e.On(Account.Sales) + e.On(Account.UnitsGone) + e.On(Account.Repairs) != 0)).ToList();
         IReadOnlyList<GainLine> Lines(Func<BookJob, string> name) =>
             gone.GroupBy(name)
                 .Select(g => new GainLine(
                     g.Key,
                     g.Count(),
                     g.Sum(j => j.Minutes),
-                    new Amount(entries.Where(e => g.Any(j => j.Number == e.Job)).Sum(e => e.Gain), own)
+                    new Amount(g.SelectMany(j => byJob[j.Number]).Sum(e => e.Gain), maker.Own)
                 ))
                 .OrderByDescending(l => l.AnHour?.Value ?? decimal.MinValue)
                 .ToList();
         return new MonthBooks(
             month,
-            entries.OrderBy(e => e.Day).ThenBy(e => e.Job ?? 0).ToList(),
+            entries,
             Books.Sums(entries),
             Lines(j => j.ModelName),
             Lines(j => j.CustomerId is not null ? "repaired for owners" : j.Ending == JobEnd.Parts ? "given up for parts" : "repaired and sold"),
-            leftOut
+            maker.LeftOut
         );
     }
 

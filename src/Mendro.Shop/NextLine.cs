@@ -14,6 +14,9 @@ public enum BenchSort
     /// <summary>By what an hour brings.</summary>
     Gain,
 
+    /// <summary>By the day promised; what has none afterwards, by its chance.</summary>
+    Promise,
+
     /// <summary>By age, the oldest first.</summary>
     Age,
 }
@@ -37,8 +40,20 @@ public sealed record NextLine(Job Job, WorkStage Stage, string Symptom, string M
     /// <param name="perHour">The shop's hour, for what an hour brings.</param>
     public static IReadOnlyList<NextLine> Rank(IEnumerable<JobView> views, BenchSort by = BenchSort.Chance, Amount perHour = default) =>
         views
-            .Select(view => (Line: Of(view), Order: by switch { BenchSort.Gain => Gain(view, perHour), BenchSort.Age => -view.Job.Number, _ => Order(view) }))
-            .OrderByDescending(x => x.Order)
+            .Select(view =>
+                (
+                    Line: Of(view),
+                    Day: by == BenchSort.Promise ? view.Job.PromisedOn ?? DateOnly.MaxValue : default,
+                    Order: by switch
+                    {
+                        BenchSort.Gain => Gain(view, perHour),
+                        BenchSort.Age => -view.Job.Number,
+                        _ => Order(view),
+                    }
+                )
+            )
+            .OrderBy(x => x.Day)
+            .ThenByDescending(x => x.Order)
             .Select(x => x.Line)
             .ToList();
 

@@ -103,7 +103,12 @@ public sealed class StockDesk(StockStore stock, JobBench bench, SettingsStore se
                 var need = stock.Want(job.Job.Id, part, count);
                 var put = PutBy(new PartNeed { Id = need, Part = part, Count = count });
                 bench.Note(job.Job, FormattableString.Invariant($"Wants {count} × {part}{(put > 0 ? $", {put} put by" : "")}"));
-                return new Done(put >= count ? $"{part}: put by." : $"{part}: {count - put} to be ordered.");
+                var instead = put >= count ? null : For(stock.Named(part)?.What ?? new StockSpec(part)).FirstOrDefault(o => !o.Fit.Exact);
+                return new Done(
+                    put >= count ? $"{part}: put by."
+                    : instead is null ? $"{part}: {count - put} to be ordered."
+                    : $"{part}: {count - put} to be ordered; {instead.Item.Name} would do ({instead.Item.Free} free)."
+                );
             }
         );
 

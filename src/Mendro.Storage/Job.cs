@@ -91,6 +91,12 @@ public sealed record Job
     /// <summary>Value in parts.</summary>
     public decimal? ValueParts { get; init; }
 
+    /// <summary>Day for which it was promised, as 2026-11-26; blank for none.</summary>
+    public string Promised { get; init; } = "";
+
+    /// <summary>The same day, or null.</summary>
+    public DateOnly? PromisedOn => Mendro.Core.Quantities.DayText.Read(Promised);
+
     /// <summary>When it came in, UTC.</summary>
     public DateTimeOffset ReceivedAt { get; init; }
 

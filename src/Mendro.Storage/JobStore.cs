@@ -102,7 +102,8 @@ public sealed class JobStore(ShopDatabase database, TimeProvider time)
                     """
                     UPDATE jobs SET unit_name = @UnitName, revision = @Revision, serial = @Serial, customer_id = @customer, lot = @Lot, paid = @Paid,
                       currency = @Currency, accessories = @Accessories, claim = @Claim, condition_note = @ConditionNote,
-                      value_working = @ValueWorking, value_as_is = @ValueAsIs, value_parts = @ValueParts WHERE id = @Id
+                      value_working = @ValueWorking, value_as_is = @ValueAsIs, value_parts = @ValueParts,
+                      promised = @Promised WHERE id = @Id
                     """,
                     new
                     {
@@ -119,6 +120,7 @@ public sealed class JobStore(ShopDatabase database, TimeProvider time)
                         job.ValueWorking,
                         job.ValueAsIs,
                         job.ValueParts,
+                        job.Promised,
                         job.Id,
                     },
                     transaction
@@ -228,9 +230,10 @@ public sealed class JobStore(ShopDatabase database, TimeProvider time)
         connection.ExecuteScalar<long>(
             """
             INSERT INTO jobs (number, profile_id, profile_version, model_name, unit_name, revision, serial, customer_id, lot, paid, currency,
-              accessories, claim, condition_note, stage, shelf, ending, value_working, value_as_is, value_parts, received_at, practice_seed)
+              accessories, claim, condition_note, stage, shelf, ending, value_working, value_as_is, value_parts, received_at, practice_seed, promised)
             VALUES (@number, @ProfileId, @ProfileVersion, @ModelName, @UnitName, @Revision, @Serial, @customer, @Lot, @Paid, @Currency,
-              @Accessories, @Claim, @ConditionNote, @stage, 'None', 'Open', @ValueWorking, @ValueAsIs, @ValueParts, @ReceivedAt, @PracticeSeed)
+              @Accessories, @Claim, @ConditionNote, @stage, 'None', 'Open', @ValueWorking, @ValueAsIs, @ValueParts, @ReceivedAt, @PracticeSeed,
+              @Promised)
             RETURNING id
             """,
             new
@@ -255,6 +258,7 @@ public sealed class JobStore(ShopDatabase database, TimeProvider time)
                 job.ValueParts,
                 job.ReceivedAt,
                 job.PracticeSeed,
+                job.Promised,
             },
             transaction
         );

@@ -74,11 +74,15 @@ public sealed record BookJob
 /// <param name="At">When, UTC.</param>
 /// <param name="Cost">Cost, in the job's currency.</param>
 /// <param name="FromStock">True when they came out of a bin.</param>
-public sealed record PartsSpent(JobId Job, DateTimeOffset At, decimal Cost, bool FromStock);
+/// <param name="FromDonor">True when they came out of a donor.</param>
+public sealed record PartsSpent(JobId Job, DateTimeOffset At, decimal Cost, bool FromStock, bool FromDonor);
 
 /// <summary>Keeps payments and rates, and finds what the books of a time are made of.</summary>
 public sealed class MoneyStore(ShopDatabase database, TimeProvider time)
 {
+    private const string Minutes =
+        "(SELECT coalesce(sum(r.minutes), 0.0) FROM bench_records r WHERE r.job_id = j.id AND r.withdrawn_at IS NULL) AS minutes";
+
     private const string Counts = "j.deleted_at IS NULL AND j.practice_seed IS NULL";
 
     /// <summary>Jobs that came, went, were sold, paid or worked on with parts in a time.</summary>
@@ -89,8 +93,7 @@ public sealed class MoneyStore(ShopDatabase database, TimeProvider time)
             connection
                 .Query<BookJob>(
                     $"""
-                    SELECT j.*, (SELECT coalesce(sum(r.minutes), 0.0) FROM bench_records r WHERE r.job_id = j.id AND r.withdrawn_at IS NULL) AS minutes
-                    FROM jobs j WHERE {Counts} AND (
+                    SELECT j.*, {Minutes} FROM jobs j WHERE {Counts} AND (
                       j.received_at >= @from AND j.received_at < @to OR j.closed_at >= @from AND j.closed_at < @to
                       OR j.id IN (SELECT job_id FROM sales WHERE changed_at >= @from AND changed_at < @to)
                       OR j.id IN (SELECT job_id FROM payments WHERE deleted_at IS NULL AND day >= @fromDay AND day <= @toDay)
@@ -108,43 +111,45 @@ public sealed class MoneyStore(ShopDatabase database, TimeProvider time)
                 .AsList()
         );
 
-    /// <summary>Parts that went into jobs in a time.</summary>
-    public IReadOnlyList<PartsSpent> Parts(DateTimeOffset from, DateTimeOffset to) =>
+    /// <summary>One job, or all jobs of a lot, by number.</summary>
+    /// <param name="number">Number of the job; null for a lot.</param>
+    /// <param name="lot">Lot; blank for a job.</param>
+    public IReadOnlyList<BookJob> Jobs(long? number, string lot) =>
         database.Read(connection =>
             connection
-                .Query<(long Job, string At, string Cost, bool FromStock)>(
-                    $"""
-                    SELECT r.job_id, r.at, r.cost, r.kind = 'part-used' FROM bench_records r JOIN jobs j ON j.id = r.job_id
-                    WHERE r.cost IS NOT NULL AND r.withdrawn_at IS NULL AND r.at >= @from AND r.at < @to AND {Counts} ORDER BY r.id
+                .Query<BookJob>(
+                    $"SELECT j.*, {Minutes} FROM jobs j WHERE {Counts} AND (j.number = @number OR @lot <> '' AND j.lot = @lot) ORDER BY j.number",
+                    new { number, lot }
+                )
+                .AsList()
+        );
+
+    /// <summary>Parts that went into a job in a time.</summary>
+    public IReadOnlyList<PartsSpent> Parts(DateTimeOffset from, DateTimeOffset to, JobId job) =>
+        database.Read(connection =>
+            connection
+                .Query<(long Job, string At, string Cost, bool Used, bool Donor)>(
+                    """
+                    SELECT job_id, at, cost, kind = 'part-used',
+                      kind = 'part-used' AND json_valid(payload) AND coalesce(json_extract(payload, '$.bin'), '') LIKE 'donor %'
+                    FROM bench_records WHERE job_id = @job AND cost IS NOT NULL AND withdrawn_at IS NULL AND at >= @from AND at < @to ORDER BY id
                     """,
-                    new { from, to }
+                    new { from, to, job }
                 )
                 .Select(r => new PartsSpent(
                     new JobId(r.Job),
                     DateTimeOffset.Parse(r.At, System.Globalization.CultureInfo.InvariantCulture),
                     decimal.Parse(r.Cost, System.Globalization.NumberStyles.Float, System.Globalization.CultureInfo.InvariantCulture),
-                    r.FromStock
+                    r.Used && !r.Donor,
+                    r.Donor
                 ))
                 .ToList()
         );
 
-    /// <summary>Payments of a job, or of all jobs in a time; the oldest first.</summary>
-    public IReadOnlyList<Payment> Payments(JobId? job, DateOnly? from = null, DateOnly? to = null) =>
+    /// <summary>Payments of a job, the oldest first.</summary>
+    public IReadOnlyList<Payment> Payments(JobId job) =>
         database.Read(connection =>
-            connection
-                .Query<Payment>(
-                    """
-                    SELECT * FROM payments WHERE deleted_at IS NULL AND (@job IS NULL OR job_id = @job)
-                      AND (@from IS NULL OR day >= @from) AND (@to IS NULL OR day < @to) ORDER BY day, id
-                    """,
-                    new
-                    {
-                        job = job?.Value,
-                        from = from is { } f ? DayText.Write(f) : null,
-                        to = to is { } t ? DayText.Write(t) : null,
-                    }
-                )
-                .AsList()
+            connection.Query<Payment>("SELECT * FROM payments WHERE deleted_at IS NULL AND job_id = @job ORDER BY day, id", new { job }).AsList()
         );
 
     /// <summary>Adds a payment.</summary>

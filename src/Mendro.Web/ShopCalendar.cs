@@ -19,6 +19,9 @@ public sealed class ShopCalendar(SettingsStore settings, TimeProvider time)
     /// <summary>A day such as <c>25 Nov 2026</c>.</summary>
     public string Day(DateTimeOffset at) => TimeZoneInfo.ConvertTime(at, Zone).ToString("d MMM yyyy", CultureInfo.InvariantCulture);
 
+    /// <summary>A day such as <c>25 Nov 2026</c>.</summary>
+    public string Day(DateOnly day) => day.ToString("d MMM yyyy", CultureInfo.InvariantCulture);
+
     /// <summary>Day and time such as <c>25 Nov 2026 22:14</c>.</summary>
     public string Time(DateTimeOffset at) => TimeZoneInfo.ConvertTime(at, Zone).ToString("d MMM yyyy HH:mm", CultureInfo.InvariantCulture);
 }

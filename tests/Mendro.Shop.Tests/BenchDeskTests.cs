@@ -140,4 +140,28 @@ public sealed class BenchDeskTests : IDisposable
         foreach (var field in at.GetType().GetFields(BindingFlags.Instance | BindingFlags.Public | BindingFlags.NonPublic))
             Walk(field.GetValue(at), seen, types);
     }
+
+    [Fact]
+    public void The_list_stands_in_the_order_that_the_shop_chose()
+    {
+        var (old, dear, owner, late) = (
+            _shop.TakeIn(fails: "power-light", owner: null),
+            _shop.TakeIn(fails: "power-light", owner: null),
+            _shop.TakeIn(fails: "power-light"),
+            _shop.TakeIn(fails: "power-light")
+        );
+        void Change(long number, Func<Job, Job> how) =>
+            _shop.Jobs.SaveIntake(how(_shop.Jobs.Find(number)!), _shop.Jobs.Find(number)!.CustomerName, "");
+        Change(old, j => j with { ValueWorking = 20, ValueAsIs = 8 });
+        Change(dear, j => j with { ValueWorking = 200, ValueAsIs = 10 });
+        Change(owner, j => j with { Promised = "2026-03-20" });
+        Change(late, j => j with { Promised = "2026-03-04" });
+        IEnumerable<long> By(BenchSort sort) =>
+            NextLine.Rank(new[] { old, dear, owner, late }.Select(_shop.View), sort, new Core.Money.Amount(30, "EUR")).Select(l => l.Job.Number);
+        By(BenchSort.Age).ShouldBe([old, dear, owner, late]);
+        By(BenchSort.Promise).Take(2).ShouldBe([late, owner]);
+        // What curing adds stands before the shop's own hour, and that before what adds next to nothing.
+        By(BenchSort.Gain).First().ShouldBe(dear);
+        By(BenchSort.Gain).Last().ShouldBe(old);
+    }
 }

@@ -65,7 +65,7 @@ public sealed class HandOverWaysTests : IDisposable
         _shop.HandOver.Close(new CloseOrder(number, JobEnd.Parts, "", "", null, false, Donates: given)).Done.ShouldNotBeNull();
         var stock = _shop.Donors.List("speaker", all: false).Single();
         (stock.Number, stock.State).ShouldBe((number, "there"));
-        var desk = new DonorDesk(_shop.Donors, _shop.Ledger);
+        var desk = _shop.DonorParts;
         desk.Set(stock.Id, "eaten", "").Refusal.ShouldNotBeNull();
         desk.Set(stock.Id, "taken", "into 141").Done.ShouldNotBeNull();
         _shop.Donors.List("speaker", all: false).ShouldBeEmpty();

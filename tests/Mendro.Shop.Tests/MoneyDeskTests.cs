@@ -86,7 +86,7 @@ public sealed class MoneyDeskTests : IDisposable
         books.Gain.ShouldBe(charged - 1);
         _shop.Money.Pay(number, Of("payment", charged - 5)).Done.ShouldNotBeNull();
         Books().Sums[Account.Owners].ShouldBe(0);
-        var wrong = _shop.MoneyRows.Payments(_shop.Jobs.Find(number)!.Id)[0];
+        var wrong = _shop.Money.Payments(_shop.Jobs.Find(number)!.Id)[0];
         _shop.Money.Unpay(number, wrong.Id, back: false).Done.ShouldNotBeNull();
         Books().Sums[Account.Owners].ShouldBe(5);
         _shop.Money.Pay(Stock(1), Of("payment", 1)).Refusal.ShouldNotBeNull();
@@ -131,6 +131,51 @@ public sealed class MoneyDeskTests : IDisposable
         _shop.Stock.Use(_shop.StockRows.Named("Fuse")!.Id, number, 1).Done.ShouldNotBeNull();
         var sums = Books().Sums;
         (sums[Account.Stock], sums[Account.PartsUsed], sums[Account.Postage], sums[Account.Cash]).ShouldBe((1.50m, 0.50m, 3, -5));
+    }
+
+    [Fact]
+    public void A_part_pulled_from_a_donor_takes_its_share_of_the_cost_and_its_history_along()
+    {
+        var (donor, other) = (Stock(10), Stock(4));
+        _shop
+            .HandOver.Close(
+                new CloseOrder(
+                    donor,
+                    JobEnd.Parts,
+                    "",
+                    "",
+                    null,
+                    false,
+                    Donates:
+                    [
+                        new DonorPart { Part = "panel", Name = "Panel", Kind = "panel", Good = 0.9 },
+                        new DonorPart { Part = "speaker", Name = "Speaker", Kind = "speaker", Good = 0.6 },
+                    ]
+                )
+            )
+            .Done.ShouldNotBeNull();
+        var panel = _shop.Donors.List("panel", all: false).Single();
+        _shop.DonorParts.Pull(panel.Id, other).Done.ShouldNotBeNull().Words.ShouldBe($"Panel of {donor} into {other}, €6.00.");
+        // Nine of fifteen tenths of what was paid for the donor.
+        _shop.View(other).PartsCost.Value.ShouldBe(6);
+        _shop.View(other).All<PartUsed>().Single().Body.ShouldBe(new PartUsed($"Panel of {donor}", 1, $"donor {donor}"));
+        _shop.DonorParts.Pull(panel.Id, other).Refusal.ShouldNotBeNull();
+        _shop.Donors.List("panel", all: true).Single().Words.ShouldBe($"into {other}");
+        var sums = Books().Sums;
+        // Ten are gone with the donor, six of them live on as parts.
+        (sums[Account.UnitsGone], sums[Account.PartsUsed], sums[Account.Cash]).ShouldBe((4, 6, -14));
+    }
+
+    [Fact]
+    public void A_job_and_a_lot_have_books_of_their_own()
+    {
+        var (one, two) = (Stock(3), Stock(5));
+        Sell(one, 20, 2);
+        _shop.Money.Of(one, "", TimeZoneInfo.Utc).Gain.ShouldBe(15);
+        var lot = _shop.Money.Of(null, "attic", TimeZoneInfo.Utc);
+        (lot.Gain, lot.Sums[Account.Units], lot.Sums[Account.Cash]).ShouldBe((15, 5, 10));
+        lot.Entries.Select(e => e.Job).Distinct().ShouldBe([one, two], ignoreOrder: true);
+        _shop.Money.Of(null, "elsewhere", TimeZoneInfo.Utc).Entries.ShouldBeEmpty();
     }
 
     [Fact]

@@ -152,6 +152,16 @@ public sealed class OrderDeskTests : IDisposable
     }
 
     [Fact]
+    public void What_would_do_instead_is_told_where_the_part_itself_is_missing()
+    {
+        _shop.Stock.Import("name,sort,pins,count\nSlide switch,switch,slide-3,4\nPower switch,switch,slide-3,0\n").Done.ShouldNotBeNull();
+        _shop
+            .Stock.Want(_shop.TakeIn(), "Power switch", 1)
+            .Done.ShouldNotBeNull()
+            .Words.ShouldBe("Power switch: 1 to be ordered; Slide switch would do (4 free).");
+    }
+
+    [Fact]
     public void A_bin_below_its_mark_is_filled_up()
     {
         _shop.Stock.Import("name,count,low\nFuse,3,10\n").Done.ShouldNotBeNull();

@@ -123,6 +123,7 @@ public sealed class TestShop : IDisposable
         );
         Suppliers = new SupplierDesk(OrderRows, link, Ledger, Time);
         MoneyRows = new MoneyStore(Database, Time);
+        DonorParts = new DonorDesk(Donors, Jobs, bench, Ledger);
         Money = new MoneyDesk(MoneyRows, Sales, OrderRows, Jobs, Records, bench, Settings, Ledger, Time);
         Rounds = new RoundDesk(Lots, Repairs, Readings);
         OfferRows = new OfferStore(Database, Time);
@@ -198,6 +199,8 @@ public sealed class TestShop : IDisposable
     public MoneyStore MoneyRows { get; }
 
     public MoneyDesk Money { get; }
+
+    public DonorDesk DonorParts { get; }
 
     public OfferDesk Offers { get; }
 

@@ -92,6 +92,10 @@ public static class Books
     public static BookEntry Used(DateOnly day, long job, string lot, decimal cost, bool fromStock) =>
         new(day, "parts", job, lot, [new(Account.PartsUsed, cost), new(fromStock ? Account.Stock : Account.Cash, -cost)]);
 
+    /// <summary>A part of a donor went into a unit: its cost goes along, from what was given up.</summary>
+    public static BookEntry FromDonor(DateOnly day, long job, string lot, decimal cost) =>
+        new(day, "part of a donor", job, lot, [new(Account.PartsUsed, cost), new(Account.UnitsGone, -cost)]);
+
     /// <summary>A unit was sold.</summary>
     /// <param name="day">Day.</param>
     /// <param name="job">Number of its job.</param>

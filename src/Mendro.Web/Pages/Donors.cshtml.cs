@@ -29,8 +29,10 @@ public sealed class DonorsModel(DonorStore donors, DonorDesk desk, TradeLibrary 
     public IActionResult OnPost(long id, string? state, string? words)
     {
         Load();
+        if (state == "pull" && Words.Number(words) is not (> 0 and < 1e9))
+            return Refuse("Say which job it goes into, by the number on its tag.");
         return Answer(
-            desk.Set(id, state ?? "", Words.Clean(words), Once),
+            state == "pull" ? desk.Pull(id, (long)Words.Number(words)!.Value, Once) : desk.Set(id, state ?? "", Words.Clean(words), Once),
             done =>
             {
                 TempData["Said"] = done.Words;

@@ -6,6 +6,7 @@ using Mendro.Core.Library;
 using Mendro.Core.Money;
 using Mendro.Core.Planning;
 using Mendro.Core.Profiles;
+using Mendro.Core.Quantities;
 using Mendro.Storage;
 
 namespace Mendro.Web.Pages;
@@ -45,6 +46,9 @@ public sealed class IntakeForm
 
     /// <summary>Owner's phone, mail or address.</summary>
     public string? OwnerContact { get; set; }
+
+    /// <summary>Day for which it is promised.</summary>
+    public string? Promised { get; set; }
 
     /// <summary>Price paid.</summary>
     public string? Paid { get; set; }
@@ -150,6 +154,7 @@ public sealed class IntakeForm
             Owner = job.ShopStock ? "shop" : "customer",
             OwnerName = job.CustomerName,
             OwnerContact = job.CustomerContact,
+            Promised = job.Promised,
             Paid = Text(job.Paid),
             Currency = job.Currency,
             Lot = job.Lot,
@@ -169,6 +174,7 @@ public sealed class IntakeForm
             Revision = Words.Clean(Revision),
             Serial = Words.Clean(Serial),
             Lot = ShopStock ? Words.Clean(Lot) : "",
+            Promised = ShopStock || DayText.Read(Words.Clean(Promised)) is not { } day ? "" : DayText.Write(day),
             Paid = ShopStock ? Told(Paid) : null,
             Currency = Words.Clean(Currency).ToUpperInvariant(),
             Accessories = Words.Clean(Accessories),
@@ -210,6 +216,10 @@ public sealed class IntakeRules : AbstractValidator<IntakeForm>
         RuleFor(f => f.MarkPlace)
             .Must(p => p.Values.All(v => Words.Clean(v).Length <= MarkNoted.LongestPlace))
             .WithMessage("Where a mark is: at most 60 characters.");
+        RuleFor(f => f.Promised)
+            .Must(p => Words.Clean(p).Length == 0 || DayText.Read(Words.Clean(p)) is not null)
+            .When(f => !f.ShopStock)
+            .WithMessage("A day such as 2026-11-26, or none.");
         RuleFor(f => f.Revision).MaximumLength(20).WithMessage("At most 20 characters.");
         foreach (
             var expression in new System.Linq.Expressions.Expression<Func<IntakeForm, string?>>[]

@@ -17,8 +17,31 @@ public sealed class IndexModel(MoneyDesk desk, SettingsStore settings, ShopCalen
     [BindProperty(SupportsGet = true, Name = "month")]
     public string? MonthDay { get; set; }
 
-    /// <summary>Its books.</summary>
-    public MonthBooks Books => _books ??= desk.Month(First, calendar.Zone);
+    /// <summary>Job whose books are shown; null for a month or a lot.</summary>
+    [BindProperty(SupportsGet = true)]
+    public long? Job { get; set; }
+
+    /// <summary>Lot whose books are shown; blank for a month or a job.</summary>
+    [BindProperty(SupportsGet = true)]
+    public string? Lot { get; set; }
+
+    /// <summary>True for a month.</summary>
+    public bool IsMonth => Job is null && string.IsNullOrEmpty(Lot);
+
+    /// <summary>What the books are of.</summary>
+    public string Of =>
+        Job is { } number ? $"Job {number}"
+        : IsMonth ? First.ToString("MMMM yyyy", System.Globalization.CultureInfo.InvariantCulture)
+        : $"Lot {Lot}";
+
+    /// <summary>The same as a part of an address.</summary>
+    public string Query =>
+        Job is { } number ? $"job={number}"
+        : IsMonth ? $"month={DayText.Write(First)}"
+        : $"lot={Uri.EscapeDataString(Lot!)}";
+
+    /// <summary>The books.</summary>
+    public MonthBooks Books => _books ??= IsMonth ? desk.Month(First, calendar.Zone) : desk.Of(Job, Words.Clean(Lot), calendar.Zone);
 
     /// <summary>Gain of a year of months up to it.</summary>
     public IReadOnlyList<(DateOnly Month, decimal Gain)> Year =>
@@ -58,7 +81,8 @@ public sealed class IndexModel(MoneyDesk desk, SettingsStore settings, ShopCalen
     public void OnGet() { }
 
     /// <summary>The books as a file.</summary>
-    public IActionResult OnGetCsv() => File(Encoding.UTF8.GetBytes(MoneyDesk.Csv(Books)), "text/csv", $"books-{DayText.Write(First)[..7]}.csv");
+    public IActionResult OnGetCsv() =>
+        File(Encoding.UTF8.GetBytes(MoneyDesk.Csv(Books)), "text/csv", IsMonth ? $"books-{DayText.Write(First)[..7]}.csv" : "books.csv");
 
     /// <summary>Sets the tax.</summary>
     public IActionResult OnPostTax(string? percent, bool inclusive)
