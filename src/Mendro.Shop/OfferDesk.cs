@@ -208,7 +208,7 @@ public sealed class OfferDesk(
     }
 
     /// <summary>Puts a model's ids into an offer.</summary>
-    public static string Ids(IEnumerable<string> ids) => JsonSerializer.Serialize(ids);
+    public static string Ids(IEnumerable<string?> ids) => JsonSerializer.Serialize(ids.Where(id => !string.IsNullOrEmpty(id)).Distinct());
 
     private string? Problem(Offer offer) =>
         offer.Title.Length is 0 or > LongestTitle ? $"Say what it is, in up to {LongestTitle} characters."
