@@ -122,6 +122,6 @@ test('one job from intake to printed sheet by keyboard', async ({ page }) => {
   await page.getByRole('link', { name: 'To the bench', exact: true }).press('Enter');
   await expect(page.getByText('Nothing on the bench')).toBeVisible();
   await page.goto('/Jobs/101/Timeline');
-  // Taken in, baseline, 3 readings, withdrawn, back, Fix, cause, repair, works, Prove, 6 proved, ready, handed to, closed.
-  await expect(page.locator('.line-time')).toHaveCount(21);
+  // Taken in, baseline, 3 readings, withdrawn, back, Fix, cause, repair, works, Prove, 6 proved, a second cartridge, ready, handed to, closed.
+  await expect(page.locator('.line-time')).toHaveCount(22);
 });
