@@ -24,6 +24,12 @@ public sealed record Refusal(RefusalKind Kind, string Problem)
     /// <summary>There is no such thing.</summary>
     public static Refusal Missing { get; } = new(RefusalKind.Missing, "There is no such thing.");
 
+    /// <summary>Lines of a file that cannot be taken: the first of them, a line each, and how many more there are.</summary>
+    public static Refusal Lines(IReadOnlyList<string> problems) =>
+        Invalid(string.Join("\n", problems.Take(LinesShown)) + (problems.Count > LinesShown ? $"\nand {problems.Count - LinesShown} more" : ""));
+
+    private const int LinesShown = 12;
+
     /// <summary>What was asked for makes no sense as it stands.</summary>
     public static Refusal Invalid(string problem) => new(RefusalKind.Invalid, problem);
 }

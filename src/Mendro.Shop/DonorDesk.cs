@@ -7,9 +7,6 @@ namespace Mendro.Shop;
 /// <summary>Parts of donor units: pulled for a job, found bad, put back.</summary>
 public sealed class DonorDesk(DonorStore donors, JobStore jobs, JobBench bench, Ledger ledger)
 {
-    /// <summary>What the bin of a part out of a donor is called.</summary>
-    public const string Bin = "donor ";
-
     private const int LongestWords = 200;
 
     /// <summary>Notes what became of a part.</summary>
@@ -53,12 +50,11 @@ public sealed class DonorDesk(DonorStore donors, JobStore jobs, JobBench bench, 
                 if (cost is { } share && share.Currency.Code != job.Job.Currency)
                     cost = null;
                 donors.Set(id, "taken", FormattableString.Invariant($"into {number}"));
-                bench.File(
-                    job,
-                    new PartUsed(FormattableString.Invariant($"{part.Name} of {part.Number}"), 1, FormattableString.Invariant($"{Bin}{part.Number}")),
-                    null,
-                    r => r with { Cost = cost?.Value }
+                var (name, bin) = (
+                    FormattableString.Invariant($"{part.Name} of {part.Number}"),
+                    FormattableString.Invariant($"{PartUsed.DonorBin}{part.Number}")
                 );
+                bench.File(job, new PartUsed(name, 1, bin), null, r => r with { Cost = cost?.Value });
                 if (jobs.Find(part.Number) is { } donor)
                     bench.Note(donor, $"{part.Name} went into {job.Job.Tag}");
                 return new Done($"{part.Name} of {part.Number} into {job.Job.Tag}{(cost is { Value: > 0 } paid ? $", {paid}" : "")}.");

@@ -120,8 +120,7 @@ public sealed class IntakeDesk(
             "",
             [.. said.Facts.Select(f => f.Mark).OfType<string>()],
             // What was done to it before, and what moves when pressed, is the owner's word: it stays in the claim.
-            said.Facts.Where(f => f is { Function: not null, Provoked: false })
-                .Select(f => new BaselineTrial(f.Function!.Value, f.Passed, f.Look, f.Starts))
+            said.Trials.Select(f => new BaselineTrial(f.Function!.Value, f.Passed, f.Look, f.Starts))
                 .ToList()
         );
 

@@ -24,7 +24,6 @@ public sealed record LotRow(JobView View, LotItem Item, LotPlace Place, NextLine
 /// <param name="Sum">What it has come to.</param>
 /// <param name="Price">What was paid for it: its own price, or the sum of its units'.</param>
 /// <param name="Rounds">Rounds that can be made now, the most promising first; one under way may be at its last unit.</param>
-/// <param name="Pairs">Units that do better as donors of others; none where each does best by itself.</param>
 /// <param name="Doubt">Why the bench itself is in doubt, or null.</param>
 public sealed record LotBoard(
     Lot Lot,
@@ -32,7 +31,6 @@ public sealed record LotBoard(
     LotSum Sum,
     Amount Price,
     IReadOnlyList<LotRound> Rounds,
-    IReadOnlyList<Pairing> Pairs,
     BenchDoubt? Doubt
 )
 {
@@ -123,7 +121,7 @@ public sealed class LotDesk(
                 var heard = items.Select(i => (Item: i, Said: Heard(lot, i))).ToList();
                 var wrong = problems.Concat(heard.Where(h => !h.Said.IsOk).Select(h => h.Said.Problem!)).ToList();
                 if (wrong.Count > 0)
-                    return Refusal.Invalid(string.Join("\n", wrong.Take(12)) + (wrong.Count > 12 ? $"\nand {wrong.Count - 12} more" : ""));
+                    return Refusal.Lines(wrong);
                 if (items.Count == 0)
                     return Refusal.Invalid("Type one item a line: what is wrong with it, as you see it.");
                 var taken = new List<long>();
@@ -178,12 +176,8 @@ public sealed class LotDesk(
         var (places, shop) = (lots.Places(lot.Name), settings.Get());
         var rows = lots.Units(lot.Name)
             .Select(bench.Open)
-            .Select(view => new LotRow(
-                view,
-                InFigures(view, places.GetValueOrDefault(view.Job.Id) ?? LotPlace.Usual, sales.Find(view.Job.Id)),
-                places.GetValueOrDefault(view.Job.Id) ?? LotPlace.Usual,
-                NextLine.Of(view)
-            ))
+            .Select(view => (View: view, Place: Of(places, view.Job)))
+            .Select(r => new LotRow(r.View, InFigures(r.View, r.Place, sales.Find(r.View.Job.Id)), r.Place, NextLine.Of(r.View)))
             .ToList();
         var price = lot.Cost ?? new Amount(rows.Sum(r => r.View.Job.Paid ?? 0) + lot.Postage, lot.Currency);
         var tried = forecasts.OfLot(lot.Name, LooksBack).Where(f => f.Worked is not null).Select(f => new RepairTried(f.Number, f.Chance, f.Worked!.Value));
@@ -193,10 +187,13 @@ public sealed class LotDesk(
             LotSum.Of(rows.Select(r => r.Item).ToList(), price, shop.PerHour),
             price,
             Rounds(rows),
-            rows.Count(r => r.Item.IsOpen) > 1 ? PairingSolver.Solve(Alike(rows), PairingTime) : [],
             BenchDoubt.Of(tried.ToList())
         );
     }
+
+    /// <summary>Units that do better as donors of others; none where each does best by itself. A solver is asked: only where it is
+    /// shown.</summary>
+    public IReadOnlyList<Pairing> Pairs(LotBoard board) => PairingSolver.Solve(Alike(board.Rows), PairingTime);
 
     /// <summary>The shares of the price become what was paid for each.</summary>
     private void Spread(Lot lot)
@@ -204,9 +201,8 @@ public sealed class LotDesk(
         if (lot.Cost is not { } cost)
             return;
         var places = lots.Places(lot.Name);
-        LotPlace Of(Job job) => places.GetValueOrDefault(job.Id) ?? LotPlace.Usual;
         var units = lots.Units(lot.Name).Where(j => j.Currency == lot.Currency).ToList();
-        var counted = units.Where(j => !Of(j).Apart).ToList();
+        var counted = units.Where(j => !Of(places, j).Apart).ToList();
         var shares = PriceSpread.Of(
             cost.Rounded(),
             counted
@@ -214,14 +210,16 @@ public sealed class LotDesk(
                     lot.Way switch
                     {
                         SpreadWay.Worth => j.ValueWorking ?? lot.Working ?? 0,
-                        SpreadWay.Weight => Of(j).Weight ?? 1,
+                        SpreadWay.Weight => Of(places, j).Weight ?? 1,
                         _ => 1,
                     }
                 )
                 .ToList()
         );
-        lots.SetPaid(counted.Select((j, n) => (j.Id, shares[n].Value)).Concat(units.Where(j => Of(j).Apart).Select(j => (j.Id, 0m))));
+        lots.SetPaid(counted.Select((j, n) => (j.Id, shares[n].Value)).Concat(units.Where(j => Of(places, j).Apart).Select(j => (j.Id, 0m))));
     }
+
+    private static LotPlace Of(IReadOnlyDictionary<JobId, LotPlace> places, Job job) => places.GetValueOrDefault(job.Id) ?? LotPlace.Usual;
 
     private static LotItem InFigures(JobView view, LotPlace place, Sale? sale)
     {

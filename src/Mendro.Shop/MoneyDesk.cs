@@ -136,17 +136,33 @@ public sealed class MoneyDesk(
     /// <param name="zone">The shop's zone: a day is a day there.</param>
     public MonthBooks Month(DateOnly month, TimeZoneInfo zone)
     {
+        var (known, maker) = Between(month, month.AddMonths(1), zone);
+        return Made(month, known, maker);
+    }
+
+    /// <summary>What each of some months gained, in one go over all of them.</summary>
+    /// <param name="first">First day of the first month.</param>
+    /// <param name="count">How many months.</param>
+    /// <param name="zone">The shop's zone.</param>
+    public IReadOnlyList<(DateOnly Month, decimal Gain)> Gains(DateOnly first, int count, TimeZoneInfo zone)
+    {
+        var (_, maker) = Between(first, first.AddMonths(count), zone);
+        var byMonth = maker.Entries.ToLookup(e => new DateOnly(e.Day.Year, e.Day.Month, 1));
+        return Enumerable.Range(0, count).Select(first.AddMonths).Select(m => (m, byMonth[m].Sum(e => e.Gain))).ToList();
+    }
+
+    private (IReadOnlyList<BookJob> Known, BookMaker Made) Between(DateOnly first, DateOnly end, TimeZoneInfo zone)
+    {
         DateTimeOffset Utc(DateOnly day) => new(TimeZoneInfo.ConvertTimeToUtc(day.ToDateTime(TimeOnly.MinValue), zone));
-        var end = month.AddMonths(1);
-        var (from, to) = (Utc(month), Utc(end));
-        bool In(DateOnly day) => day >= month && day < end;
+        var (from, to) = (Utc(first), Utc(end));
         var known = money.Jobs(from, to);
-        var maker = Maker(zone, In);
+        var (parts, payments) = (money.Parts(from, to).ToLookup(p => p.Job), money.Payments(first, end).ToLookup(p => p.JobId));
+        var maker = Maker(zone, day => day >= first && day < end);
         foreach (var job in known)
-            maker.Add(job, money.Parts(from, to, job.Id), money.Payments(job.Id));
+            maker.Add(job, parts[job.Id], payments[job.Id]);
         foreach (var order in orders.List(2000))
             maker.Add(order);
-        return Made(month, known, maker);
+        return (known, maker);
     }
 
     /// <summary>The books of one job, or of all jobs of a lot, from the first day on.</summary>
@@ -158,7 +174,7 @@ public sealed class MoneyDesk(
         var known = money.Jobs(number, lot);
         var maker = Maker(zone, _ => true);
         foreach (var job in known)
-            maker.Add(job, money.Parts(DateTimeOffset.MinValue, DateTimeOffset.MaxValue, job.Id), money.Payments(job.Id));
+            maker.Add(job, money.Parts(job.Id), money.Payments(job.Id));
         return Made(default, known, maker);
     }
 

@@ -103,7 +103,7 @@ public sealed class OfferDesk(
             WorthLine.UncuredMinutes(new UnitValues(offer.Working, offer.InParts, null, new Currency(offer.Currency)), shop.PerHour),
             StakeKnown: true
         );
-        var cases = known.Select(m => new OfferCase(m, Said(m, offer.Claim), costs, trust)).ToList();
+        var cases = known.Select(m => new OfferCase(m, [.. Understanding.Of(offer.Claim, m.Profile, library).Trials], costs, trust)).ToList();
         var ways = cases.SelectMany(c => c.Ways(1.0 / cases.Count)).ToList();
         var worth = OfferWorth.Of(ways, terms, Seed);
         Amount All(decimal each) => new Amount(each * count, offer.Currency).Rounded();
@@ -199,7 +199,7 @@ public sealed class OfferDesk(
                 continue;
             var model = models.Of(unit.Job);
             var tried = records.Of(unit.Job.Id).Select(r => r.Body).OfType<FunctionTrial>().ToList();
-            foreach (var fact in Understanding.Of(offer.Claim, model.Profile, library).Facts.Where(f => f is { Function: not null, Provoked: false }))
+            foreach (var fact in Understanding.Of(offer.Claim, model.Profile, library).Trials)
                 if (tried.FirstOrDefault(t => t.Function == fact.Function!.Value) is { } own)
                     (held, looked) = (held + (own.Passed == fact.Passed ? 1 : 0), looked + 1);
         }
@@ -222,9 +222,6 @@ public sealed class OfferDesk(
         : offer.Working == 0 ? "Give what one fetches when it works: from the sales of like units."
         : null;
 
-    private List<SaidFact> Said(DeviceModel model, string claim) =>
-        Understanding.Of(claim, model.Profile, library).Facts.Where(f => f is { Function: not null, Provoked: false }).ToList();
-
     /// <summary>The questions whose answers would change most: asked at the price, buying only where it pays.</summary>
     private static List<SellerQuestion> Questions(OfferCase unit, OfferTerms terms, OfferWorth now, string currency)
     {
@@ -235,12 +232,12 @@ public sealed class OfferDesk(
             .Questions()
             .Select(a =>
             {
-                var (yes, no) = (OfferWorth.Of(a.Yes, terms, Seed, 10), OfferWorth.Of(a.No, terms, Seed, 10));
+                var (yes, no) = (OfferWorth.MeanOf(a.Yes, terms), OfferWorth.MeanOf(a.No, terms));
                 var gain =
-                    (decimal)a.YesChance * Math.Max(0, yes.Mean - at) + (1 - (decimal)a.YesChance) * Math.Max(0, no.Mean - at) - without;
+                    (decimal)a.YesChance * Math.Max(0, yes - at) + (1 - (decimal)a.YesChance) * Math.Max(0, no - at) - without;
                 return (
-                    Question: new SellerQuestion(a.Words, In(yes.HighestOffer(terms)), In(no.HighestOffer(terms)), a.YesChance, In(Math.Max(0, gain))),
-                    Apart: a.YesChance * (1 - a.YesChance) * (double)Math.Abs(yes.Mean - no.Mean)
+                    Question: new SellerQuestion(a.Words, In(terms.PriceFor(yes)), In(terms.PriceFor(no)), a.YesChance, In(Math.Max(0, gain))),
+                    Apart: a.YesChance * (1 - a.YesChance) * (double)Math.Abs(yes - no)
                 );
             })
             .Where(q => q.Apart > 0.005)

@@ -2,6 +2,7 @@ using System.Text.Json;
 using Mendro.Core.Jobs;
 using Mendro.Core.Money;
 using Mendro.Core.Profiles;
+using Mendro.Core.Quantities;
 using Mendro.Core.Readings;
 using Mendro.Core.Stock;
 using Mendro.Instruments;
@@ -100,7 +101,7 @@ public sealed class OrderDesk(
                 known
                     .Where(k => k.Supplier.LeadDays <= days)
                     .Select(k => new OrderSupplier(
-                        k.Supplier.Id.ToString(System.Globalization.CultureInfo.InvariantCulture),
+                        Key(k.Supplier),
                         k.Supplier.Postage,
                         k.Supplier.FreeFrom,
                         k.Prices.Select(p => (Line: p, Part: wanted.FirstOrDefault(w => Same(w.Part, p.Part))?.Part))
@@ -124,7 +125,7 @@ public sealed class OrderDesk(
             .Lines.GroupBy(l => l.Supplier)
             .Select(g =>
             {
-                var (supplier, prices) = known.First(k => k.Supplier.Id.ToString(System.Globalization.CultureInfo.InvariantCulture) == g.Key);
+                var (supplier, prices) = known.First(k => Key(k.Supplier) == g.Key);
                 var lines = g.Select(l =>
                     {
                         var price = prices.Where(p => Same(p.Part, l.Part) && p.From <= l.Count).OrderByDescending(p => p.From).First();
@@ -176,7 +177,7 @@ public sealed class OrderDesk(
                         SupplierId = supplierId,
                         Currency = parcel.Supplier.Currency,
                         Postage = parcel.Postage.Value,
-                        ExpectedOn = OrderStore.On(DateOnly.FromDateTime(time.GetUtcNow().UtcDateTime).AddDays(parcel.Supplier.LeadDays)),
+                        ExpectedOn = DayText.Write(DateOnly.FromDateTime(time.GetUtcNow().UtcDateTime).AddDays(parcel.Supplier.LeadDays)),
                         Lines = parcel.Lines,
                     }
                 );
@@ -269,6 +270,8 @@ public sealed class OrderDesk(
 
         return ready;
     }
+
+    private static string Key(Supplier supplier) => supplier.Id.ToString(System.Globalization.CultureInfo.InvariantCulture);
 
     private static bool Same(string one, string other) => string.Equals(one, other, StringComparison.OrdinalIgnoreCase);
 }

@@ -21,7 +21,7 @@ public enum RoundAnswer
 public sealed record RoundStep(LotRound Round, RoundItem Item, JobView View, int Left);
 
 /// <summary>A round over a lot: the same move for one unit after the other, by single keys.</summary>
-public sealed class RoundDesk(LotDesk lots, RepairDesk repairs, ReadingDesk readings)
+public sealed class RoundDesk(RepairDesk repairs, ReadingDesk readings)
 {
     /// <summary>The next unit of a round after one of a number; null when it is through.</summary>
     /// <param name="board">The lot.</param>
@@ -36,16 +36,16 @@ public sealed class RoundDesk(LotDesk lots, RepairDesk repairs, ReadingDesk read
     }
 
     /// <summary>Files what a move came to.</summary>
-    /// <param name="lot">Lot.</param>
+    /// <param name="board">The lot as it stands.</param>
     /// <param name="key">Round.</param>
     /// <param name="number">Unit.</param>
     /// <param name="answer">What came of it; null with a reading.</param>
     /// <param name="reading">What was typed, for a metered check.</param>
     /// <param name="cause">Failure mode that was seen before a repair, or null.</param>
     /// <param name="once">Key of the form.</param>
-    public Deed<Done> Answer(long lot, string key, long number, RoundAnswer? answer, string reading, string? cause, string? once = null)
+    public Deed<Done> Answer(LotBoard board, string key, long number, RoundAnswer? answer, string reading, string? cause, string? once = null)
     {
-        if (lots.Open(lot) is not { } board || Next(board, key, number - 1) is not { } step || step.Item.Number != number)
+        if (Next(board, key, number - 1) is not { } step || step.Item.Number != number)
             return Refusal.Missing;
         var (move, view) = (step.Item.Move, step.View);
         if (move.Repair is { } repair)

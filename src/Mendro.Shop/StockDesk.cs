@@ -42,7 +42,7 @@ public sealed class StockDesk(StockStore stock, JobBench bench, SettingsStore se
             {
                 var lines = StockFile.Read(text, out var problems);
                 if (problems.Count > 0)
-                    return Refusal.Invalid(string.Join("\n", problems.Take(12)) + (problems.Count > 12 ? $"\nand {problems.Count - 12} more" : ""));
+                    return Refusal.Lines(problems);
                 if (lines.Count == 0)
                     return Refusal.Invalid("There is no line in it.");
                 var known = stock.List().ToLookup(i => (i.Name.ToLowerInvariant(), i.Bin));

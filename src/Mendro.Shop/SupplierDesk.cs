@@ -41,7 +41,7 @@ public sealed class SupplierDesk(OrderStore orders, SupplierLink link, Ledger le
                     return Refusal.Missing;
                 var lines = PriceList.Read(text, out var problems);
                 if (problems.Count > 0)
-                    return Refusal.Invalid(string.Join("\n", problems.Take(12)) + (problems.Count > 12 ? $"\nand {problems.Count - 12} more" : ""));
+                    return Refusal.Lines(problems);
                 if (lines.Count == 0)
                     return Refusal.Invalid("There is no price in it.");
                 orders.SetPrices(supplierId, lines);

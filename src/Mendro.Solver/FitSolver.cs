@@ -1,5 +1,4 @@
 using System.Diagnostics;
-using System.Globalization;
 using Google.OrTools.Sat;
 using Mendro.Core.Capacitors;
 
@@ -74,8 +73,8 @@ public static class FitSolver
             // The puzzle comes reduced and its sets grown, so that most of the solver's own preparation only costs time: with little of
             // it, and the whole relaxation from the start, 25 positions took 1 to 5 s where they took 3 to 20.
             StringParameters =
-                string.Create(CultureInfo.InvariantCulture, $"max_time_in_seconds:{limit.TotalSeconds:0.###} num_workers:1 random_seed:1 ")
-                + "linearization_level:2 cp_model_probing_level:0 symmetry_level:0 max_presolve_iterations:1 add_lp_constraints_lazily:false",
+                Steady.Within(limit)
+                + " linearization_level:2 cp_model_probing_level:0 symmetry_level:0 max_presolve_iterations:1 add_lp_constraints_lazily:false",
         };
         using var watching = new Watch(filled, cancel, progress);
         var status = solver.Solve(model, watching);

@@ -1,4 +1,3 @@
-using System.Globalization;
 using Google.OrTools.Sat;
 using Mendro.Core.Boards;
 
@@ -74,13 +73,7 @@ public static class JumperSolver
         foreach (var goal in goals)
         {
             model.Minimize(goal);
-            var solver = new CpSolver
-            {
-                StringParameters = string.Create(
-                    CultureInfo.InvariantCulture,
-                    $"max_time_in_seconds:{limit.TotalSeconds / goals.Length:0.###} num_workers:1 random_seed:1"
-                ),
-            };
+            var solver = new CpSolver { StringParameters = Steady.Within(limit / goals.Length) };
             if (solver.Solve(model) is not (CpSolverStatus.Optimal or CpSolverStatus.Feasible))
                 return best;
             best = Enumerable.Range(0, wires.Count).Where(n => solver.BooleanValue(taken[n])).Select(n => wires[n]).ToList();

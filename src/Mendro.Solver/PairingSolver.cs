@@ -1,4 +1,3 @@
-using System.Globalization;
 using Google.OrTools.Sat;
 using Mendro.Core.Lots;
 
@@ -28,13 +27,7 @@ public static class PairingSolver
         }
 
         model.Maximize(LinearExpr.WeightedSum(taken, pairs.Select(p => (long)Math.Round(p.Gain * Scale))));
-        var solver = new CpSolver
-        {
-            StringParameters = string.Create(
-                CultureInfo.InvariantCulture,
-                $"max_time_in_seconds:{limit.TotalSeconds:0.###} num_workers:1 random_seed:1"
-            ),
-        };
+        var solver = new CpSolver { StringParameters = Steady.Within(limit) };
         if (solver.Solve(model) is not (CpSolverStatus.Optimal or CpSolverStatus.Feasible))
             return [];
         return Enumerable

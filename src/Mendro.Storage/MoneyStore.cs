@@ -124,32 +124,27 @@ public sealed class MoneyStore(ShopDatabase database, TimeProvider time)
                 .AsList()
         );
 
-    /// <summary>Parts that went into a job in a time.</summary>
-    public IReadOnlyList<PartsSpent> Parts(DateTimeOffset from, DateTimeOffset to, JobId job) =>
-        database.Read(connection =>
-            connection
-                .Query<(long Job, string At, string Cost, bool Used, bool Donor)>(
-                    """
-                    SELECT job_id, at, cost, kind = 'part-used',
-                      kind = 'part-used' AND json_valid(payload) AND coalesce(json_extract(payload, '$.bin'), '') LIKE 'donor %'
-                    FROM bench_records WHERE job_id = @job AND cost IS NOT NULL AND withdrawn_at IS NULL AND at >= @from AND at < @to ORDER BY id
-                    """,
-                    new { from, to, job }
-                )
-                .Select(r => new PartsSpent(
-                    new JobId(r.Job),
-                    DateTimeOffset.Parse(r.At, System.Globalization.CultureInfo.InvariantCulture),
-                    decimal.Parse(r.Cost, System.Globalization.NumberStyles.Float, System.Globalization.CultureInfo.InvariantCulture),
-                    r.Used && !r.Donor,
-                    r.Donor
-                ))
-                .ToList()
-        );
+    /// <summary>Parts that went into jobs in a time.</summary>
+    public IReadOnlyList<PartsSpent> Parts(DateTimeOffset from, DateTimeOffset to) => Parts("at >= @from AND at < @to", new { from, to, Donor });
+
+    /// <summary>Parts that went into a job.</summary>
+    public IReadOnlyList<PartsSpent> Parts(JobId job) => Parts("job_id = @job", new { job, Donor });
 
     /// <summary>Payments of a job, the oldest first.</summary>
     public IReadOnlyList<Payment> Payments(JobId job) =>
         database.Read(connection =>
             connection.Query<Payment>("SELECT * FROM payments WHERE deleted_at IS NULL AND job_id = @job ORDER BY day, id", new { job }).AsList()
+        );
+
+    /// <summary>Payments of days from one on and before another, the oldest first.</summary>
+    public IReadOnlyList<Payment> Payments(DateOnly from, DateOnly to) =>
+        database.Read(connection =>
+            connection
+                .Query<Payment>(
+                    "SELECT * FROM payments WHERE deleted_at IS NULL AND day >= @from AND day < @to ORDER BY day, id",
+                    new { from = DayText.Write(from), to = DayText.Write(to) }
+                )
+                .AsList()
         );
 
     /// <summary>Adds a payment.</summary>
@@ -215,5 +210,28 @@ public sealed class MoneyStore(ShopDatabase database, TimeProvider time)
                     },
                     transaction
                 )
+        );
+
+    private const string Donor = PartUsed.DonorBin + "%";
+
+    private List<PartsSpent> Parts(string where, object with) =>
+        database.Read(connection =>
+            connection
+                .Query<(long Job, string At, string Cost, bool Used, bool Donor)>(
+                    $"""
+                    SELECT job_id, at, cost, kind = 'part-used',
+                      kind = 'part-used' AND json_valid(payload) AND coalesce(json_extract(payload, '$.bin'), '') LIKE @Donor
+                    FROM bench_records WHERE {where} AND cost IS NOT NULL AND withdrawn_at IS NULL ORDER BY id
+                    """,
+                    with
+                )
+                .Select(r => new PartsSpent(
+                    new JobId(r.Job),
+                    DateTimeOffset.Parse(r.At, System.Globalization.CultureInfo.InvariantCulture),
+                    decimal.Parse(r.Cost, System.Globalization.NumberStyles.Float, System.Globalization.CultureInfo.InvariantCulture),
+                    r.Used && !r.Donor,
+                    r.Donor
+                ))
+                .ToList()
         );
 }

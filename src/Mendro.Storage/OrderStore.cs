@@ -1,5 +1,4 @@
 using Dapper;
-using Mendro.Core.Quantities;
 using Mendro.Core.Stock;
 
 namespace Mendro.Storage;
@@ -171,6 +170,12 @@ public sealed class OrderStore(ShopDatabase database, TimeProvider time)
                 .ToList()
         );
 
+    /// <summary>How many prices are known of a supplier.</summary>
+    public int PriceCount(long supplier) =>
+        database.Read(connection =>
+            connection.ExecuteScalar<int>("SELECT count(*) FROM supplier_prices WHERE supplier_id = @supplier", new { supplier })
+        );
+
     /// <summary>What a supplier has from now on, in the place of what it had.</summary>
     public void SetPrices(long supplier, IReadOnlyList<PriceLine> lines) =>
         database.Write(
@@ -280,7 +285,4 @@ public sealed class OrderStore(ShopDatabase database, TimeProvider time)
                 return 0;
             }
         );
-
-    /// <summary>The day as it is kept.</summary>
-    public static string On(DateOnly day) => DayText.Write(day);
 }

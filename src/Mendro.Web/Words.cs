@@ -33,6 +33,9 @@ public static class Words
             ? value
             : null;
 
+    /// <summary>A whole number below a thousand million with no sign, or null.</summary>
+    public static int? Whole(string? text) => Number(text) is { } number and < 1e9 && number % 1 == 0 ? (int)number : null;
+
     /// <summary>Trims; a missing text is an empty one.</summary>
     public static string Clean(string? text) => (text ?? "").Trim();
 }

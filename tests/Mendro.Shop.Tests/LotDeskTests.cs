@@ -94,7 +94,7 @@ public sealed class LotDeskTests : IDisposable
         {
             var step = RoundDesk.Next(_shop.Lots.Open(lot)!, first.Key, at).ShouldNotBeNull();
             step.Item.Number.ShouldBe(number);
-            _shop.Rounds.Answer(lot, first.Key, number, answer, "", null).Done.ShouldNotBeNull();
+            _shop.Rounds.Answer(_shop.Lots.Open(lot)!, first.Key, number, answer, "", null).Done.ShouldNotBeNull();
             at = number;
         }
 

@@ -166,6 +166,22 @@ public sealed class MoneyDeskTests : IDisposable
         (sums[Account.UnitsGone], sums[Account.PartsUsed], sums[Account.Cash]).ShouldBe((4, 6, -14));
     }
 
+    /// <summary>A year in one go is what its months are one by one.</summary>
+    [Fact]
+    public void The_months_of_a_year_gain_what_each_of_them_gains()
+    {
+        foreach (var (days, price) in new[] { (0, 20m), (31, 12.5m), (70, 9m) })
+        {
+            _shop.Time.SetUtcNow(new DateTimeOffset(2026, 3, 1, 9, 30, 0, TimeSpan.Zero).AddDays(days));
+            Sell(Stock(4), price, 1);
+        }
+
+        var zone = TimeZoneInfo.FindSystemTimeZoneById("Pacific/Auckland");
+        var gains = _shop.Money.Gains(March.AddMonths(-1), 6, zone);
+        gains.ShouldBe(Enumerable.Range(-1, 6).Select(March.AddMonths).Select(m => (m, _shop.Money.Month(m, zone).Gain)));
+        gains.Select(g => g.Gain).Where(g => g != 0).ShouldBe([15, 7.5m, 4]);
+    }
+
     [Fact]
     public void A_job_and_a_lot_have_books_of_their_own()
     {

@@ -125,7 +125,7 @@ public sealed class TestShop : IDisposable
         MoneyRows = new MoneyStore(Database, Time);
         DonorParts = new DonorDesk(Donors, Jobs, bench, Ledger);
         Money = new MoneyDesk(MoneyRows, Sales, OrderRows, Jobs, Records, bench, Settings, Ledger, Time);
-        Rounds = new RoundDesk(Lots, Repairs, Readings);
+        Rounds = new RoundDesk(Repairs, Readings);
         OfferRows = new OfferStore(Database, Time);
         Offers = new OfferDesk(OfferRows, Forecasts, Records, Models, Settings, Sale, TradeLibrary.Shipped, Ledger);
     }

@@ -117,13 +117,13 @@ public static partial class CapacitorFile
             : (Number(field("diameter"), "mm"), Number(field("height"), "mm"));
         if (d is not (> 0 and <= 100) || h is not (> 0 and <= 200))
             return Fail("a size has a diameter and a height in mm.");
-        var count = field("count").Length == 0 ? 1 : int.TryParse(field("count"), NumberStyles.None, CultureInfo.InvariantCulture, out var many) ? many : -1;
+        var count = field("count").Length == 0 ? 1 : NumberText.ReadCount(field("count")) ?? -1;
         if (count is < 0 or > 100_000)
             return Fail($"“{field("count")}” is no number of parts.");
         decimal? price = null;
         if (field("price").Length > 0)
         {
-            if (!decimal.TryParse(field("price").Replace(',', '.'), NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var paid))
+            if (NumberText.ReadDecimal(field("price")) is not { } paid)
                 return Fail($"“{field("price")}” is no price.");
             price = paid;
         }

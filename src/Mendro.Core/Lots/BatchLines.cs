@@ -1,4 +1,3 @@
-using System.Globalization;
 using Mendro.Core.Quantities;
 
 namespace Mendro.Core.Lots;
@@ -101,12 +100,7 @@ public static class BatchLines
         number = null;
         if (text.Length == 0)
             return true;
-        if (
-            !decimal.TryParse(text.Replace(',', '.'), NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var told)
-            || told > MostWorth
-        )
-            return false;
-        number = told;
-        return true;
+        number = NumberText.ReadDecimal(text);
+        return number <= MostWorth;
     }
 }

@@ -1,4 +1,5 @@
 using System.Globalization;
+using Mendro.Core.Quantities;
 
 namespace Mendro.Core.Money;
 
@@ -52,7 +53,7 @@ public readonly record struct Amount(decimal Value, Currency Currency)
         var typed = (text ?? "").Trim().TrimStart('€', '£', '$', '¥').Trim();
         if (typed.Length == 0)
             return null;
-        if (!decimal.TryParse(typed.Replace(',', '.'), NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var value))
+        if (NumberText.ReadDecimal(typed) is not { } value)
             return $"“{text}” is not an amount. Try {(currency.MinorUnits == 0 ? "640" : "6.40")}.";
         if (value > Most)
             return "That is more than a million; is it right?";
@@ -64,6 +65,25 @@ public readonly record struct Amount(decimal Value, Currency Currency)
         }
 
         amount = new Amount(value, currency);
+        return null;
+    }
+
+    /// <summary>Reads several amounts of a form.</summary>
+    /// <param name="texts">What was typed.</param>
+    /// <param name="currency">Currency.</param>
+    /// <param name="values">The amounts in the same order; null for a blank one.</param>
+    /// <returns>Null when all are understood, else why the first of the others is not.</returns>
+    public static string? TryRead(IReadOnlyList<string?> texts, Currency currency, out IReadOnlyList<decimal?> values)
+    {
+        var read = new List<decimal?>();
+        values = read;
+        foreach (var text in texts)
+        {
+            if (TryRead(text, currency, out var amount) is { } wrong)
+                return wrong;
+            read.Add(amount?.Value);
+        }
+
         return null;
     }
 }

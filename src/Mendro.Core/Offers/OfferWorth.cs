@@ -40,10 +40,18 @@ public sealed record OfferWorth(
         var random = new Random(seed);
         var drawn = Enumerable.Range(0, draws).Select(_ => Draw(random, ways, terms)).Order().ToList();
         decimal At(double share) => drawn[(int)Math.Clamp(Math.Floor(share * draws), 0, draws - 1)];
-        var chance = ways.Sum(w => w.Weight * w.Chance);
-        var minutes = ways.Sum(w => w.Weight * w.Minutes);
-        var parts = ways.Sum(w => (decimal)w.Weight * w.Parts);
-        return new OfferWorth(chance, minutes, parts, Expected(ways, terms, chance, minutes, parts), At(0.1), At(0.5), At(0.9), drawn);
+        return new OfferWorth(Chances(ways), Work(ways), Needs(ways), MeanOf(ways, terms), At(0.1), At(0.5), At(0.9), drawn);
+    }
+
+    /// <summary>What is left, to be expected: exact, and nothing is drawn for it.</summary>
+    /// <param name="ways">Ways it may be.</param>
+    /// <param name="terms">What it costs and fetches.</param>
+    public static decimal MeanOf(IReadOnlyList<OfferWay> ways, OfferTerms terms)
+    {
+        var chance = Chances(ways);
+        return (decimal)(chance * terms.MeanLeft(terms.Working) + (1 - chance) * terms.MeanLeft(terms.InParts))
+            - Needs(ways)
+            - (decimal)Work(ways) * terms.PerHour / 60;
     }
 
     /// <summary>The highest sensible price: what is left covers it on the average, the shop's hour paid.</summary>
@@ -55,10 +63,11 @@ public sealed record OfferWorth(
     /// <summary>Share of purchases at a price that lose money.</summary>
     public double LosesAt(decimal price, OfferTerms terms) => (double)Draws.Count(d => d < terms.Costs(price)) / Draws.Count;
 
-    private static decimal Expected(IReadOnlyList<OfferWay> ways, OfferTerms terms, double chance, double minutes, decimal parts) =>
-        (decimal)(chance * terms.MeanLeft(terms.Working) + (1 - chance) * terms.MeanLeft(terms.InParts))
-        - parts
-        - (decimal)minutes * terms.PerHour / 60;
+    private static double Chances(IReadOnlyList<OfferWay> ways) => ways.Sum(w => w.Weight * w.Chance);
+
+    private static double Work(IReadOnlyList<OfferWay> ways) => ways.Sum(w => w.Weight * w.Minutes);
+
+    private static decimal Needs(IReadOnlyList<OfferWay> ways) => ways.Sum(w => (decimal)w.Weight * w.Parts);
 
     private static decimal Draw(Random random, IReadOnlyList<OfferWay> ways, OfferTerms terms)
     {

@@ -1,4 +1,3 @@
-using System.Globalization;
 using Mendro.Core.Profiles;
 using Mendro.Core.Quantities;
 
@@ -46,23 +45,13 @@ public static class PriceList
                     : "the columns must be part and price, and number, from, available if you like.",
             field =>
             {
-                if (!decimal.TryParse(field("price").Replace(',', '.'), NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var price))
+                if (NumberText.ReadDecimal(field("price")) is not { } price)
                     return Outcome<PriceLine>.Fail($"price: “{field("price")}” is no amount such as 0.35.");
-                int? from = null, available = null;
-                if (field("from").Length > 0)
-                {
-                    if (!int.TryParse(field("from"), NumberStyles.None, CultureInfo.InvariantCulture, out var least))
-                        return Outcome<PriceLine>.Fail($"from: “{field("from")}” is no number.");
-                    from = least;
-                }
-
-                if (field("available").Length > 0)
-                {
-                    if (!int.TryParse(field("available"), NumberStyles.None, CultureInfo.InvariantCulture, out var there))
-                        return Outcome<PriceLine>.Fail($"available: “{field("available")}” is no number.");
-                    available = there;
-                }
-
+                var (from, available) = (NumberText.ReadCount(field("from")), NumberText.ReadCount(field("available")));
+                if (from is null && field("from").Length > 0)
+                    return Outcome<PriceLine>.Fail($"from: “{field("from")}” is no number.");
+                if (available is null && field("available").Length > 0)
+                    return Outcome<PriceLine>.Fail($"available: “{field("available")}” is no number.");
                 var line = new PriceLine(field("number"), field("part"), price, from ?? 1, available);
                 return Wrong(line) is { } wrong ? Outcome<PriceLine>.Fail(wrong) : Outcome<PriceLine>.Ok(line);
             },

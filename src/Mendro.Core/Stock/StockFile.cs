@@ -92,12 +92,12 @@ public static class StockFile
 
         if (!Number(field("volts"), out var volts) || !Number(field("watts"), out var watts))
             return Fail("volts and watts: numbers such as 16 or 0.25.");
-        if (!int.TryParse(field("count"), NumberStyles.None, CultureInfo.InvariantCulture, out var count) || count > MostCount)
+        if (NumberText.ReadCount(field("count")) is not (<= MostCount and var count))
             return Fail($"count: “{field("count")}” is no number of 0 to {MostCount}.");
         int? low = null;
         if (field("low").Length > 0)
         {
-            if (!int.TryParse(field("low"), NumberStyles.None, CultureInfo.InvariantCulture, out var least) || least > MostCount)
+            if (NumberText.ReadCount(field("low")) is not (<= MostCount and var least))
                 return Fail($"low: “{field("low")}” is no number of 0 to {MostCount}.");
             low = least;
         }
@@ -105,10 +105,7 @@ public static class StockFile
         decimal? cost = null;
         if (field("cost").Length > 0)
         {
-            if (
-                !decimal.TryParse(field("cost").Replace(',', '.'), NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var told)
-                || told > 1_000_000
-            )
+            if (NumberText.ReadDecimal(field("cost")) is not (<= 1_000_000 and var told))
                 return Fail($"cost: “{field("cost")}” is no amount such as 0.35.");
             cost = told;
         }

@@ -29,10 +29,11 @@ public sealed class DonorsModel(DonorStore donors, DonorDesk desk, TradeLibrary 
     public IActionResult OnPost(long id, string? state, string? words)
     {
         Load();
-        if (state == "pull" && Words.Number(words) is not (> 0 and < 1e9))
+        var into = state == "pull" ? Words.Whole(words) : null;
+        if (state == "pull" && into is not > 0)
             return Refuse("Say which job it goes into, by the number on its tag.");
         return Answer(
-            state == "pull" ? desk.Pull(id, (long)Words.Number(words)!.Value, Once) : desk.Set(id, state ?? "", Words.Clean(words), Once),
+            into is { } job ? desk.Pull(id, job, Once) : desk.Set(id, state ?? "", Words.Clean(words), Once),
             done =>
             {
                 TempData["Said"] = done.Words;

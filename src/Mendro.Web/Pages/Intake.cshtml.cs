@@ -58,7 +58,7 @@ public sealed class IntakeModel(ProfileStore profiles, SettingsStore settings, I
     {
         if (Chosen is null || string.IsNullOrWhiteSpace(Form.Claim) || Form.Result.Values.Any(v => !string.IsNullOrEmpty(v)))
             return;
-        foreach (var fact in Understanding.Of(Form.Claim, Chosen, Library).Facts.Where(f => f is { Function: not null, Provoked: false }))
+        foreach (var fact in Understanding.Of(Form.Claim, Chosen, Library).Trials)
         {
             Form.Result[fact.Function!.Value] = fact.Passed ? "pass" : "fail";
             Form.Look[fact.Function.Value] = fact.Look;

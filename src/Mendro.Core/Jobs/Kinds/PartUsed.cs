@@ -9,6 +9,9 @@ namespace Mendro.Core.Jobs;
 [RecordKind("part-used")]
 public sealed record PartUsed(string Part, int Count, string Bin = "") : RecordBody
 {
+    /// <summary>What the bin of a part out of a donor begins with; the number of the donor follows.</summary>
+    public const string DonorBin = "donor ";
+
     /// <inheritdoc/>
     public override string Subject => Part;
 

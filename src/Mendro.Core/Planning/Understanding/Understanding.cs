@@ -67,5 +67,8 @@ public sealed record Understanding(DeviceProfile? Profile, IReadOnlyList<SaidFac
         new Listener(profile, library, SaidWords.Of((line ?? "").Trim())).Hear((line ?? "").Trim());
 
     /// <summary>The first failure told, or null.</summary>
-    public SaidFact? Complaint => Facts.FirstOrDefault(f => f is { Function: not null, Passed: false, Provoked: false });
+    public SaidFact? Complaint => Trials.FirstOrDefault(f => !f.Passed);
+
+    /// <summary>Functions that are told to work or fail; not what changes as it is pressed.</summary>
+    public IEnumerable<SaidFact> Trials => Facts.Where(f => f is { Function: not null, Provoked: false });
 }

@@ -55,15 +55,8 @@ public sealed class LotForm
     public string? Into(Lot lot, out Lot told)
     {
         told = lot;
-        var currency = new Currency(lot.Currency);
-        var amounts = new decimal?[4];
-        foreach (var (text, n) in new[] { Price, Postage, Working, Otherwise }.Select((t, n) => (t, n)))
-        {
-            if (Amount.TryRead(text, currency, out var amount) is { } wrong)
-                return wrong;
-            amounts[n] = amount?.Value;
-        }
-
+        if (Amount.TryRead([Price, Postage, Working, Otherwise], new Currency(lot.Currency), out var amounts) is { } wrong)
+            return wrong;
         if (DayText.Read(Web.Words.Clean(Day)) is not { } day)
             return $"“{Day}” is no date such as 2026-11-26.";
         told = lot with

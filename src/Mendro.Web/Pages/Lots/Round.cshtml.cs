@@ -53,7 +53,7 @@ public sealed class RoundModel(LotDesk desk, RoundDesk rounds, TradeLibrary libr
         if (!Load(number - 1))
             return NotFound();
         return Answer(
-            rounds.Answer(Id, Key ?? "", number, answer, Words.Clean(reading), string.IsNullOrEmpty(cause) ? null : cause, Once),
+            rounds.Answer(Board, Key ?? "", number, answer, Words.Clean(reading), string.IsNullOrEmpty(cause) ? null : cause, Once),
             done =>
             {
                 TempData["Said"] = $"{number}: {done.Words}";

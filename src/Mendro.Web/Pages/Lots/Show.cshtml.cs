@@ -25,6 +25,11 @@ public sealed class ShowModel(LotDesk desk, ProfileStore profiles, SettingsStore
     /// <summary>The board.</summary>
     public LotBoard Board { get; private set; } = null!;
 
+    /// <summary>Units that do better as donors of others.</summary>
+    public IReadOnlyList<Pairing> Pairs => _pairs ??= desk.Pairs(Board);
+
+    private IReadOnlyList<Pairing>? _pairs;
+
     /// <summary>True when items stand by what an hour on them brings.</summary>
     public bool ByGain => By == "gain";
 

@@ -44,12 +44,7 @@ public sealed class IndexModel(MoneyDesk desk, SettingsStore settings, ShopCalen
     public MonthBooks Books => _books ??= IsMonth ? desk.Month(First, calendar.Zone) : desk.Of(Job, Words.Clean(Lot), calendar.Zone);
 
     /// <summary>Gain of a year of months up to it.</summary>
-    public IReadOnlyList<(DateOnly Month, decimal Gain)> Year =>
-        Enumerable
-            .Range(0, Months)
-            .Select(n => First.AddMonths(n - Months + 1))
-            .Select(m => (m, m == First ? Books.Gain : desk.Month(m, calendar.Zone).Gain))
-            .ToList();
+    public IReadOnlyList<(DateOnly Month, decimal Gain)> Year => desk.Gains(First.AddMonths(1 - Months), Months, calendar.Zone);
 
     /// <summary>Own units that lie longest.</summary>
     public IReadOnlyList<AgeingUnit> Ageing => desk.Ageing(Longest);

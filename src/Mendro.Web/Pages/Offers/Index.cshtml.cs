@@ -176,15 +176,9 @@ public sealed class IndexModel(OfferStore offers, OfferDesk desk, LotDesk lots, 
     private IActionResult With(Func<Offer, IActionResult> work)
     {
         var before = Form.Id > 0 ? offers.Find(Form.Id) : null;
-        var amounts = new decimal[4];
-        foreach (var (text, n) in new[] { Form.Asking, Form.Postage, Form.Working, Form.InParts }.Select((t, n) => (t, n)))
-        {
-            if (Amount.TryRead(text, new Currency(Currency), out var amount) is { } wrong)
-                return Refuse(wrong);
-            amounts[n] = amount?.Value ?? 0;
-        }
-
-        if (!int.TryParse(Words.Clean(Form.Count), NumberStyles.None, CultureInfo.InvariantCulture, out var count))
+        if (Amount.TryRead([Form.Asking, Form.Postage, Form.Working, Form.InParts], new Currency(Currency), out var amounts) is { } wrong)
+            return Refuse(wrong);
+        if (NumberText.ReadCount(Words.Clean(Form.Count)) is not { } count)
             return Refuse("Say how many units it is.");
         decimal? Share(string? text) => Words.Clean(text).Length == 0 ? 0 : Words.Number(text) is { } percent and <= 1000 ? (decimal)percent / 100 : null;
         if (Share(Form.Fee) is not { } fee || Share(Form.Spread) is not { } spread)
@@ -197,10 +191,10 @@ public sealed class IndexModel(OfferStore offers, OfferDesk desk, LotDesk lots, 
                 Claim = Words.Clean(Form.Claim),
                 Profiles = OfferDesk.Ids(Form.Models),
                 Currency = Currency,
-                Asking = amounts[0],
-                Postage = amounts[1],
-                Working = amounts[2],
-                InParts = amounts[3],
+                Asking = amounts[0] ?? 0,
+                Postage = amounts[1] ?? 0,
+                Working = amounts[2] ?? 0,
+                InParts = amounts[3] ?? 0,
                 BuyFee = fee,
                 Spread = (double)spread,
             }

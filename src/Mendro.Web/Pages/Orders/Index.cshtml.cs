@@ -54,7 +54,7 @@ public sealed class IndexModel(
     public Amount In(decimal value) => new Amount(value, desk.Currency).Rounded();
 
     /// <summary>Prices known of a supplier.</summary>
-    public int PriceCount(long supplier) => orders.Prices(supplier).Count;
+    public int PriceCount(long supplier) => orders.PriceCount(supplier);
 
     /// <summary>Shows them.</summary>
     public void OnGet() { }
@@ -63,10 +63,10 @@ public sealed class IndexModel(
     public IActionResult OnPostWant(string? number, string? part, string? count)
     {
         Remember(("number", number), ("part", part), ("count", count));
-        if (Whole(number) is not > 0 || Whole(count) is not > 0)
+        if (Words.Whole(number) is not (> 0 and var job) || Words.Whole(count) is not (> 0 and var many))
             return Refuse("Say which job by the number on its tag, the part, and how many.");
-        var deed = bins.Want(Whole(number)!.Value, Words.Clean(part), Whole(count)!.Value, Once);
-        return deed.Refusal is { Kind: RefusalKind.Missing } ? Refuse($"There is no job {Words.Clean(number)}.") : Told(deed);
+        var deed = bins.Want(job, Words.Clean(part), many, Once);
+        return deed.Refusal is { Kind: RefusalKind.Missing } ? Refuse($"There is no job {job}.") : Told(deed);
     }
 
     /// <summary>Sends a parcel's order.</summary>
@@ -74,7 +74,7 @@ public sealed class IndexModel(
 
     /// <summary>Parts came.</summary>
     public IActionResult OnPostReceive(long line, string? good, string? wrong) =>
-        Whole(good) is { } right && Whole(wrong is { Length: > 0 } ? wrong : "0") is { } bad
+        Words.Whole(good) is { } right && Words.Whole(wrong is { Length: > 0 } ? wrong : "0") is { } bad
             ? Told(desk.Receive(line, right, bad, Once))
             : Refuse("Count what came: whole numbers.");
 
@@ -95,21 +95,18 @@ public sealed class IndexModel(
     public IActionResult OnPostSupplier(string? name, string? postage, string? free, string? days, string? address)
     {
         Remember(("name", name), ("postage", postage), ("free", free), ("days", days), ("address", address));
-        var currency = new Currency(desk.Currency);
-        if (Amount.TryRead(postage, currency, out var costs) is { } wrong)
+        if (Amount.TryRead([postage, free], new Currency(desk.Currency), out var told) is { } wrong)
             return Refuse(wrong);
-        if (Amount.TryRead(free, currency, out var none) is { } wrongFree)
-            return Refuse(wrongFree);
-        if (Words.Number(days) is not (>= 0 and <= 365 and var takes) || takes % 1 != 0)
+        if (Words.Whole(days) is not (<= 365 and var takes))
             return Refuse("A parcel takes 0 to 365 whole days.");
         return Told(
             suppliers.Save(
                 new Supplier
                 {
                     Name = Words.Clean(name),
-                    Postage = costs?.Value ?? 0,
-                    FreeFrom = none?.Value,
-                    LeadDays = (int)takes,
+                    Postage = told[0] ?? 0,
+                    FreeFrom = told[1],
+                    LeadDays = takes,
                     Address = Words.Clean(address),
                     Currency = desk.Currency,
                 },
@@ -121,8 +118,6 @@ public sealed class IndexModel(
 
     /// <summary>Takes a supplier away.</summary>
     public IActionResult OnPostRemove(long supplier) => Told(suppliers.Remove(supplier, false, Once), "Taken away.");
-
-    private static int? Whole(string? text) => Words.Number(text) is { } number and < 1e9 && number % 1 == 0 ? (int)number : null;
 
     private IActionResult Told(Deed<Done> deed, string? words = null) =>
         Answer(

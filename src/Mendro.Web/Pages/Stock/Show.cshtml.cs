@@ -7,6 +7,8 @@ namespace Mendro.Web.Pages.Stock;
 /// <summary>One bin: what went in and out, what is put by, what would do too.</summary>
 public sealed class ShowModel(StockStore stock, StockDesk desk, ProfileStore profiles, SettingsStore settings) : ShopPageModel
 {
+    private const int Most = 1_000_000;
+
     /// <summary>Bin.</summary>
     [BindProperty(SupportsGet = true)]
     public long Id { get; set; }
@@ -57,10 +59,10 @@ public sealed class ShowModel(StockStore stock, StockDesk desk, ProfileStore pro
         if (!Load())
             return NotFound();
         Remember(("number", number), ("count", count));
-        if (Words.Number(number) is not { } job || Words.Number(count) is not { } many || job % 1 != 0 || many % 1 != 0 || many > 1e6 || job > 1e9)
+        if (Words.Whole(number) is not { } job || Words.Whole(count) is not (<= Most and var many))
             return Refuse("Say how many, and into which job by the number on its tag.");
-        var deed = desk.Use(Id, (long)job, (int)many, Once);
-        return deed.Refusal is { Kind: RefusalKind.Missing } ? Refuse($"There is no job {job:0}.") : Told(deed);
+        var deed = desk.Use(Id, job, many, Once);
+        return deed.Refusal is { Kind: RefusalKind.Missing } ? Refuse($"There is no job {job}.") : Told(deed);
     }
 
     /// <summary>Corrects the count.</summary>
@@ -68,8 +70,8 @@ public sealed class ShowModel(StockStore stock, StockDesk desk, ProfileStore pro
     {
         if (!Load())
             return NotFound();
-        return Words.Number(counted) is { } many && many % 1 == 0 && many <= 1e6
-            ? Told(desk.Correct(Id, (int)many, Words.Clean(why), Once))
+        return Words.Whole(counted) is <= Most and var many
+            ? Told(desk.Correct(Id, many, Words.Clean(why), Once))
             : Refuse("Count what is there: a whole number.");
     }
 
