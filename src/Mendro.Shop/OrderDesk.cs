@@ -209,7 +209,7 @@ public sealed class OrderDesk(
                     stock.Save(bin with { Cost = line.Price });
                 }
                 else
-                    stock.Add(StockItem.Of(new StockLine(new StockSpec(line.Part), "", good, null, line.Price, "ordered")), "received", line.Id);
+                    stock.Add(StockItem.Of(new StockLine(StockCapacitor.Named(line.Part), "", good, null, line.Price, "ordered")), "received", line.Id);
 
                 var woken = Give(line.Part);
                 return new Done($"{line.Part}: {good} received{(woken.Count > 0 ? $"; {string.Join(", ", woken)} back on the bench" : "")}.");

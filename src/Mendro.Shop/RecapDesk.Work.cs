@@ -181,9 +181,10 @@ public sealed partial class RecapDesk
                     bench.File(job, filed, WorkStage.Fix, r => r with { Minutes = Math.Round(each * group.Count(), 1) });
                 }
 
-                foreach (var part in now.Positions.Select(p => sheet.Find(p.Key)?.Part).OfType<CapacitorPart>())
-                    if (part.Source != CapacitorSource.Catalogue)
-                        store.Take(part.Id);
+                foreach (var same in now.Positions.Select(p => sheet.Find(p.Key)?.Part).OfType<CapacitorPart>().GroupBy(p => p.Id))
+                    if (same.First() is { Source: not CapacitorSource.Catalogue } part && !stock.TakeCapacitors(job, part, same.Count()))
+                        foreach (var one in same)
+                            store.Take(one.Id);
                 var steps = new List<JobStep> { JobStep.Repaired };
                 foreach (var (function, works) in tried)
                     if (FunctionTrial.Make(job.Model, function, works, null) is { } trial)

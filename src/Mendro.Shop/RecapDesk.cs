@@ -25,6 +25,7 @@ public sealed partial class RecapDesk(
     CapacitorStore store,
     FitDesk fits,
     BenchDesk desk,
+    StockDesk stock,
     Ledger ledger,
     TradeLibrary library
 )
@@ -54,7 +55,7 @@ public sealed partial class RecapDesk(
         // What is in stays in the plan, whatever is decided later.
         var renewed = plan.Of(all, failed).Select(p => p.Key).Concat(isIn).ToHashSet();
         var before = store.Pattern(view.Job.ProfileId);
-        var parts = Parts(plan);
+        var parts = Parts(view.Job.Id, plan);
         var offersOf = all.ToDictionary(p => p.Key, p => CapacitorMatch.Rank(p.Capacitor, parts, BenchLimits.Shipped.LargestEsrOhms));
         var offered = Allot(plan, all.Where(p => renewed.Contains(p.Key) && !isIn.Contains(p.Key)), offersOf);
         var lines = all.Select(p =>
@@ -103,7 +104,7 @@ public sealed partial class RecapDesk(
             sheet.Renewed.Where(l => l is { Part: not null, IsIn: false }).Select(l => (l.Position, l.Part!)).ToList(),
             sheet.Plan.Units,
             Known.LossChance,
-            store.Parts()
+            [.. store.Parts(), .. stock.Capacitors(sheet.View.Job.Id)]
         );
 
     /// <summary>Other units of the model in the shop, the best to begin with first.</summary>
@@ -243,9 +244,9 @@ public sealed partial class RecapDesk(
         return Convert.ToHexString(SHA256.HashData(Encoding.UTF8.GetBytes(text.ToString())))[..16];
     }
 
-    private IReadOnlyList<CapacitorPart> Parts(RecapPlan plan) =>
+    private IReadOnlyList<CapacitorPart> Parts(JobId job, RecapPlan plan) =>
         [
-            .. store.Parts().Where(p => plan.Sources.Contains(p.Source)),
+            .. store.Parts().Concat(stock.Capacitors(job)).Where(p => plan.Sources.Contains(p.Source)),
             .. plan.Sources.Contains(CapacitorSource.Catalogue) ? Known.Catalogue() : [],
         ];
 

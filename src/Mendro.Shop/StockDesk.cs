@@ -1,3 +1,4 @@
+using Mendro.Core.Capacitors;
 using Mendro.Core.Jobs;
 using Mendro.Core.Stock;
 using Mendro.Storage;
@@ -12,6 +13,8 @@ public sealed record StockOffer(StockItem Item, Substitute Fit);
 /// <summary>The stock: bins counted, put by for jobs, used up, corrected.</summary>
 public sealed class StockDesk(StockStore stock, JobBench bench, SettingsStore settings, Ledger ledger)
 {
+    private const string BinPrefix = "bin-";
+
     /// <summary>Longest words of a movement, characters.</summary>
     public const int LongestWords = 200;
 
@@ -152,22 +155,54 @@ public sealed class StockDesk(StockStore stock, JobBench bench, SettingsStore se
                     return Refusal.Invalid(FormattableString.Invariant($"1 to {item.Free + own} can be taken: the rest is put by for others."));
                 if (settings.Get().Currency != job.Job.Currency && item.Cost is > 0)
                     return Refusal.Invalid($"The stock is reckoned in {settings.Get().Currency}, this job in {job.Job.Currency}: log its parts by hand.");
-                stock.Move(id, -count, job.Job.Id, $"into {job.Job.Tag}");
-                var left = count;
-                foreach (var need in needs)
-                {
-                    var taken = Math.Min(left, need.Reserved);
-                    left -= taken;
-                    if (taken >= need.Count)
-                        stock.End(need.Id, "used");
-                    else if (taken > 0)
-                        stock.Reserve(need.Id, id, need.Reserved - taken);
-                }
-
-                bench.File(job, new PartUsed(item.Name, count, item.Bin), null, r => r with { Cost = item.Cost * count });
+                Take(job, item, needs, count);
                 return new Done($"{count} × {item.Name} into {job.Job.Tag}.");
             }
         );
+
+    /// <summary>Bins of capacitors from which a job may take, as parts of its capacitor job.</summary>
+    internal IReadOnlyList<CapacitorPart> Capacitors(JobId job)
+    {
+        var own = stock.Needs(job).Where(n => n.ItemId is not null).ToLookup(n => n.ItemId!.Value, n => n.Reserved);
+        return stock
+            .List(StockSpec.Capacitor)
+            .Select(i => StockCapacitor.Part(i.What, BinPrefix + Text(i.Id), i.Free + own[i.Id].Sum(), i.Cost))
+            .OfType<CapacitorPart>()
+            .Where(p => p.Count > 0)
+            .ToList();
+    }
+
+    /// <summary>Takes capacitors out of a bin for a job, within what is done there.</summary>
+    /// <param name="job">The job.</param>
+    /// <param name="part">A part of <see cref="Capacitors"/>.</param>
+    /// <param name="count">How many.</param>
+    /// <returns>False when it is a part of no bin.</returns>
+    internal bool TakeCapacitors(OpenJob job, CapacitorPart part, int count)
+    {
+        if (!part.Id.StartsWith(BinPrefix, StringComparison.Ordinal)
+            || stock.Find(long.Parse(part.Id.AsSpan(BinPrefix.Length), System.Globalization.CultureInfo.InvariantCulture)) is not { } item)
+            return false;
+        Take(job, item, stock.Needs(job.Job.Id).Where(n => n.ItemId == item.Id).ToList(), Math.Min(count, item.Count));
+        return true;
+    }
+
+    private void Take(OpenJob job, StockItem item, IReadOnlyList<PartNeed> needs, int count)
+    {
+        stock.Move(item.Id, -count, job.Job.Id, $"into {job.Job.Tag}");
+        var left = count;
+        foreach (var need in needs)
+        {
+            var taken = Math.Min(left, need.Reserved);
+            left -= taken;
+            if (taken >= need.Count)
+                stock.End(need.Id, "used");
+            else if (taken > 0)
+                stock.Use(need.Id, taken);
+        }
+
+        var cost = settings.Get().Currency == job.Job.Currency ? item.Cost * count : null;
+        bench.File(job, new PartUsed(item.Name, count, item.Bin), null, r => r with { Cost = cost });
+    }
 
     /// <summary>Bins that would do for something, the very part first.</summary>
     public IReadOnlyList<StockOffer> For(StockSpec wanted) =>

@@ -254,6 +254,13 @@ public sealed class StockStore(ShopDatabase database, TimeProvider time)
                 connection.Execute("UPDATE part_needs SET item_id = @item, reserved = @count WHERE id = @need", new { need, item, count }, transaction)
         );
 
+    /// <summary>Some of what was put by went in: so many fewer are wanted.</summary>
+    public void Use(long need, int count) =>
+        database.Write(
+            (connection, transaction) =>
+                connection.Execute("UPDATE part_needs SET count = count - @count, reserved = reserved - @count WHERE id = @need", new { need, count }, transaction)
+        );
+
     /// <summary>A need is over.</summary>
     public void End(long need, string why) =>
         database.Write(

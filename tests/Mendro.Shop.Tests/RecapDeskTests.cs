@@ -1,7 +1,10 @@
 using Mendro.Core.Capacitors;
 using Mendro.Core.Jobs;
 using Mendro.Core.Library;
+using Mendro.Core.Evidence;
 using Mendro.Core.Profiles;
+using Mendro.Core.Stock;
+using Mendro.Storage;
 
 namespace Mendro.Shop.Tests;
 
@@ -120,6 +123,36 @@ public sealed class RecapDeskTests : IDisposable
         view.All<CapacitorsFitted>().Select(f => f.Body.Method?.Value).Distinct().ShouldContain("recap-stages");
         _shop.Capacitors.Parts().Single().Count.ShouldBe(7);
         Sheet(number).Lines.ShouldAllBe(l => l.IsIn);
+    }
+
+    [Fact]
+    public void Capacitors_that_were_ordered_come_into_a_bin_and_go_from_there_into_the_job_that_wanted_them()
+    {
+        var number = TakeIn();
+        var list = _shop.Recap.Shopping(Sheet(number)).Where(l => l.ToBuy > 0).Select(l => (l.Part.Words, l.ToBuy)).ToList();
+        _shop.Stock.WantAll(number, list).Done.ShouldNotBeNull();
+        // They come: each into a bin that is read as what it is.
+        foreach (var (words, count) in list)
+        {
+            var bin = _shop.StockRows.Add(StockItem.Of(new StockLine(StockCapacitor.Named(words), "K1", count, null, 0.2m, "ordered")), "received");
+            foreach (var need in _shop.StockRows.Needs().Where(n => n.Part == words))
+                _shop.StockRows.Reserve(need.Id, bin, count);
+        }
+
+        _shop.Recap.Shopping(Sheet(number)).ShouldAllBe(l => l.ToBuy == 0);
+        Sheet(number).Renewed.ShouldAllBe(l => l.Part!.Source == CapacitorSource.Stock);
+        _shop.Recap.Begin(_shop.View(number)).Done.ShouldNotBeNull();
+        var first = Sheet(number).Now!.Positions.Select(p => Sheet(number).Find(p.Key)!.Part!.Words).ToList();
+        Finish(number, ("speaker", false)).Done.ShouldNotBeNull();
+        var bins = _shop.StockRows.List().ToDictionary(i => i.Name);
+        foreach (var (words, count) in list)
+            bins[words].Count.ShouldBe(count - first.Count(f => f == words));
+        // What went in is wanted no more, and nothing is to be ordered twice.
+        _shop.StockRows.Needs().Sum(n => n.Missing).ShouldBe(0);
+        _shop.StockRows.Needs().Sum(n => n.Count).ShouldBe(list.Sum(l => l.ToBuy) - first.Count);
+        _shop.View(number).All<PartUsed>().Sum(u => u.Body.Count).ShouldBe(first.Count);
+        // Another job sees only what lies free: here nothing.
+        Sheet(TakeIn()).Renewed.ShouldAllBe(l => l.Part!.Source == CapacitorSource.Catalogue);
     }
 
     [Fact]

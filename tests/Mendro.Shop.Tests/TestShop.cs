@@ -67,7 +67,9 @@ public sealed class TestShop : IDisposable
         Runs = new RunDesk(bench, new RunStore(Database), Records, Repairs, Timers, Ledger, TradeLibrary.Shipped, Time);
         Capacitors = new CapacitorStore(Database, Time);
         Fits = new FitDesk(Capacitors);
-        Recap = new RecapDesk(bench, Jobs, Capacitors, Fits, Desk, Ledger, TradeLibrary.Shipped);
+        StockRows = new StockStore(Database, Time);
+        Stock = new StockDesk(StockRows, bench, Settings, Ledger);
+        Recap = new RecapDesk(bench, Jobs, Capacitors, Fits, Desk, Stock, Ledger, TradeLibrary.Shipped);
         var traces = new TraceStore(Database, Time);
         Traces = new TraceDesk(bench, traces, Capacitors, Records, Desk);
         Starts = new StartsDesk(bench, new StartRunStore(Database, Settings, Time));
@@ -105,8 +107,6 @@ public sealed class TestShop : IDisposable
             TradeLibrary.Shipped,
             Ledger
         );
-        StockRows = new StockStore(Database, Time);
-        Stock = new StockDesk(StockRows, bench, Settings, Ledger);
         OrderRows = new OrderStore(Database, Time);
         var link = new SupplierLink(TimeSpan.FromSeconds(2));
         Orders = new OrderDesk(

@@ -103,6 +103,12 @@ public static partial class CapacitorFile
         return farads is > 0 and <= MostFarads ? farads : null;
     }
 
+    /// <summary>A size such as 5x11 or 6.3 × 7 mm: diameter and height in mm, or null.</summary>
+    public static (double? DiameterMm, double? HeightMm)? Size(string typed) =>
+        SizePattern().Match(typed) is { Success: true } size
+            ? (Number(size.Groups["d"].Value, "mm"), Number(size.Groups["h"].Value, "mm"))
+            : null;
+
     private static Outcome<CapacitorPart> Part(Func<string, string> field, string id, CapacitorSource source)
     {
         static Outcome<CapacitorPart> Fail(string why) => Outcome<CapacitorPart>.Fail(why);
@@ -111,10 +117,7 @@ public static partial class CapacitorFile
         var volts = Number(field("volts"), "V");
         if (volts is not > 0)
             return Fail($"“{field("volts")}” is no voltage.");
-        var size = SizePattern().Match(field("size"));
-        var (d, h) = size.Success
-            ? (Number(size.Groups["d"].Value, "mm"), Number(size.Groups["h"].Value, "mm"))
-            : (Number(field("diameter"), "mm"), Number(field("height"), "mm"));
+        var (d, h) = Size(field("size")) is { } size ? size : (Number(field("diameter"), "mm"), Number(field("height"), "mm"));
         if (d is not (> 0 and <= 100) || h is not (> 0 and <= 200))
             return Fail("a size has a diameter and a height in mm.");
         var count = field("count").Length == 0 ? 1 : NumberText.ReadCount(field("count")) ?? -1;
