@@ -36,7 +36,7 @@ internal sealed class BookMaker(
     public IReadOnlyList<long> LeftOut => _leftOut;
 
     /// <summary>Books what happened to a job.</summary>
-    public void Add(BookJob job, IEnumerable<PartsSpent> spent, IEnumerable<Payment> payments)
+    public void Add(BookJob job, IEnumerable<PartsSpent> spent, IEnumerable<Payment> payments, IEnumerable<PartSold> sold)
     {
         var lacking = false;
         void Book(decimal value, DateOnly day, Func<decimal, BookEntry> make)
@@ -61,6 +61,8 @@ internal sealed class BookMaker(
             );
         foreach (var payment in payments)
             Book(payment.Sum, DayText.Read(payment.Day) ?? default, v => Books.Paid(DayText.Read(payment.Day) ?? default, job.Number, payment.Kind, v));
+        foreach (var part in sold)
+            Book(part.Price, On(part.At), v => Books.PartSold(On(part.At), job.Number, job.Lot, v, tax, own));
         if (job.ClosedAt is { } closed && job.CustomerId is null && job.Ending == JobEnd.Parts)
             Book(paid, On(closed), v => Books.GivenUp(On(closed), job.Number, job.Lot, v));
         // Work has a price in the shop's own currency only.

@@ -30,6 +30,33 @@ public sealed class DonorDesk(DonorStore donors, JobStore jobs, JobBench bench, 
             }
         );
 
+    /// <summary>Least chance to be good with which a part is offered to others.</summary>
+    public const double GoodEnough = 0.9;
+
+    /// <summary>Models of which a unit is in the shop: their parts are better kept.</summary>
+    public IReadOnlySet<string> Wanted() => jobs.Live().Select(j => j.ProfileId).ToHashSet();
+
+    /// <summary>A part was sold.</summary>
+    /// <param name="id">Part.</param>
+    /// <param name="price">What it fetched, in the currency of its job, above nothing.</param>
+    /// <param name="once">Key of the form.</param>
+    public Deed<Done> Sell(long id, decimal price, string? once = null) =>
+        ledger.Once<Done>(
+            once,
+            () =>
+            {
+                if (donors.Find(id) is not { } part || jobs.Find(part.Number) is not { } donor)
+                    return Refusal.Missing;
+                if (part.State != "there")
+                    return Refusal.Invalid($"{part.Name} of {part.Number} is not there any more: {part.State}.");
+                if (price is <= 0 or > 100_000)
+                    return Refusal.Invalid("Say what it fetched, such as 4.50.");
+                donors.Set(id, "sold", "", price);
+                bench.Note(donor, $"{part.Name} was sold for {donor.In(price)}");
+                return new Done($"{part.Name} of {part.Number}: sold for {donor.In(price)}.");
+            }
+        );
+
     /// <summary>A part goes into a job: its history and its share of what was paid for the donor go along.</summary>
     /// <param name="id">Part.</param>
     /// <param name="number">Job that it goes into.</param>

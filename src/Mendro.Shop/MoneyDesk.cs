@@ -157,9 +157,10 @@ public sealed class MoneyDesk(
         var (from, to) = (Utc(first), Utc(end));
         var known = money.Jobs(from, to);
         var (parts, payments) = (money.Parts(from, to).ToLookup(p => p.Job), money.Payments(first, end).ToLookup(p => p.JobId));
+        var sold = money.PartsSold().ToLookup(s => s.JobId);
         var maker = Maker(zone, day => day >= first && day < end);
         foreach (var job in known)
-            maker.Add(job, parts[job.Id], payments[job.Id]);
+            maker.Add(job, parts[job.Id], payments[job.Id], sold[job.Id]);
         foreach (var order in orders.List(2000))
             maker.Add(order);
         return (known, maker);
@@ -174,7 +175,7 @@ public sealed class MoneyDesk(
         var known = money.Jobs(number, lot);
         var maker = Maker(zone, _ => true);
         foreach (var job in known)
-            maker.Add(job, money.Parts(job.Id), money.Payments(job.Id));
+            maker.Add(job, money.Parts(job.Id), money.Payments(job.Id), money.PartsSold(job.Id));
         return Made(default, known, maker);
     }
 
@@ -233,6 +234,23 @@ public sealed class MoneyDesk(
             .Take(most)
             .Select(j => new AgeingUnit(j.Number, j.Title, (int)(time.GetUtcNow() - j.ReceivedAt).TotalDays, new Amount(j.Paid ?? 0, j.Currency)))
             .ToList();
+
+    /// <summary>Quotes of a job and what was answered, the oldest first; they are promises and move no account.</summary>
+    public IReadOnlyList<string> Quotes(long number) =>
+        jobs.Find(number) is not { } job
+            ? []
+            : records
+                .Of(job.Id)
+                .Select(r => r.Body switch
+                {
+                    QuoteGiven q => $"quoted {new Amount(q.Low, q.Currency)} to {new Amount(q.High, q.Currency)}, likely {new Amount(q.Likely, q.Currency)}",
+                    QuoteAnswered { Approved: true, UpTo: { } limit } => $"agreed up to {job.In(limit)}",
+                    QuoteAnswered { Approved: true } => "agreed",
+                    QuoteAnswered => "declined",
+                    _ => null,
+                })
+                .OfType<string>()
+                .ToList();
 
     /// <summary>What a done repair is charged at: what its owner agreed to, else work and parts at the shop's rate.</summary>
     private decimal Charge(JobId id)

@@ -186,7 +186,7 @@ public sealed class OrderDesk(
         );
     }
 
-    /// <summary>Parts came: into their bin, put by for who waits longest, and what has all it waited for is back on the bench.</summary>
+    /// <summary>Parts came: into their bin, put by in the order of promises, and what has all it waited for is back on the bench.</summary>
     /// <param name="lineId">Line of the order.</param>
     /// <param name="good">How many came as they should.</param>
     /// <param name="wrong">How many came wrong, and go back.</param>
@@ -213,6 +213,27 @@ public sealed class OrderDesk(
 
                 var woken = Give(line.Part);
                 return new Done($"{line.Part}: {good} received{(woken.Count > 0 ? $"; {string.Join(", ", woken)} back on the bench" : "")}.");
+            }
+        );
+
+    /// <summary>The wrong ones of a line were sent back: replaced they are still to come, else the rest of the line will not come.</summary>
+    /// <param name="lineId">Line of the order.</param>
+    /// <param name="replaced">True when right ones come instead; false when the money comes back.</param>
+    /// <param name="once">Key of the form.</param>
+    public Deed<Done> Return(long lineId, bool replaced, string? once = null) =>
+        ledger.Once<Done>(
+            once,
+            () =>
+            {
+                if (orders.FindLine(lineId) is not { } line)
+                    return Refusal.Missing;
+                if (line.ToReturn == 0)
+                    return Refusal.Invalid($"No wrong {line.Part} lies here.");
+                var money = replaced ? 0 : Math.Min(line.ToReturn, line.ToCome);
+                orders.Save(line with { Returned = line.Wrong, Cancelled = line.Cancelled + money });
+                return new Done(
+                    $"{line.Part}: {line.ToReturn} sent back, {(money == 0 ? "right ones are still to come" : "the money comes back; they are wanted again")}."
+                );
             }
         );
 
@@ -244,18 +265,24 @@ public sealed class OrderDesk(
         }
     }
 
-    /// <summary>Gives what came to who waits longest, and brings back what waits no more.</summary>
+    /// <summary>Gives what came to the oldest promise, then to who waits longest, and brings back what waits no more.</summary>
     private List<long> Give(string part)
     {
         var waiting = shelves.All().ToDictionary(w => w.JobId);
-        var needs = stock.Needs().Where(n => n.Missing > 0 && Same(n.Part, part)).ToList();
+        var live = jobs.Live().OrderBy(j => j.PromisedOn ?? DateOnly.MaxValue).ThenBy(j => j.Number).ToList();
+        var turn = live.Select((j, n) => (j.Id, n)).ToDictionary(x => x.Id, x => x.n);
+        var needs = stock
+            .Needs()
+            .Where(n => n.Missing > 0 && Same(n.Part, part))
+            .OrderBy(n => n.JobId is { } id ? turn.GetValueOrDefault(id, int.MaxValue) : int.MaxValue)
+            .ToList();
         foreach (var need in needs)
             bins.PutBy(need);
         var missing = stock.Needs().Where(n => n.Missing > 0).Select(n => n.JobId).OfType<JobId>().ToHashSet();
         var free = stock.Named(part)?.Free ?? 0;
         var ready = new List<long>();
-        // Those that wait by its name alone take one each, the oldest first, as long as there are any.
-        foreach (var job in jobs.Live().Where(j => j.Shelf == Shelf.WaitingPart && !missing.Contains(j.Id)).OrderBy(j => j.Number))
+        // Those that wait by its name alone take one each in the same turn, as long as there are any.
+        foreach (var job in live.Where(j => j.Shelf == Shelf.WaitingPart && !missing.Contains(j.Id)))
         {
             var has = needs.Any(n => n.JobId == job.Id);
             if (!has && waiting.TryGetValue(job.Id, out var wait) && Same(wait.Part, part) && free > 0)

@@ -33,11 +33,14 @@ public sealed record DonorPart
     /// <summary>Chance that it is good, 0 to 1, from the diagnosis.</summary>
     public double Good { get; init; }
 
-    /// <summary><c>there</c>, <c>taken</c> or <c>bad</c>.</summary>
+    /// <summary><c>there</c>, <c>taken</c>, <c>bad</c> or <c>sold</c>.</summary>
     public string State { get; init; } = "there";
 
     /// <summary>Where it went, or what is wrong with it.</summary>
     public string Words { get; init; } = "";
+
+    /// <summary>What it was sold for, in the currency of its job; null unless it was.</summary>
+    public decimal? Price { get; init; }
 
     /// <summary>When it last changed, UTC.</summary>
     public DateTimeOffset ChangedAt { get; init; }
@@ -102,16 +105,17 @@ public sealed class DonorStore(ShopDatabase database, TimeProvider time)
         );
 
     /// <summary>Notes where a part went, what is wrong with it, or that it is there again.</summary>
-    public void Set(long id, string state, string words) =>
+    public void Set(long id, string state, string words, decimal? price = null) =>
         database.Write(
             (connection, transaction) =>
                 connection.Execute(
-                    "UPDATE donor_parts SET state = @state, words = @words, changed_at = @at WHERE id = @id",
+                    "UPDATE donor_parts SET state = @state, words = @words, price = @price, changed_at = @at WHERE id = @id",
                     new
                     {
                         id,
                         state,
                         words,
+                        price,
                         at = time.GetUtcNow(),
                     },
                     transaction

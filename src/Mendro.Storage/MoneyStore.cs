@@ -77,6 +77,19 @@ public sealed record BookJob
 /// <param name="FromDonor">True when they came out of a donor.</param>
 public sealed record PartsSpent(JobId Job, DateTimeOffset At, decimal Cost, bool FromStock, bool FromDonor);
 
+/// <summary>A part of a donor that was sold.</summary>
+public sealed record PartSold
+{
+    /// <summary>Job of the donor.</summary>
+    public JobId JobId { get; init; }
+
+    /// <summary>When, UTC.</summary>
+    public DateTimeOffset At { get; init; }
+
+    /// <summary>For how much, in the currency of its job.</summary>
+    public decimal Price { get; init; }
+}
+
 /// <summary>Keeps payments and rates, and finds what the books of a time are made of.</summary>
 public sealed class MoneyStore(ShopDatabase database, TimeProvider time)
 {
@@ -96,6 +109,7 @@ public sealed class MoneyStore(ShopDatabase database, TimeProvider time)
                     SELECT j.*, {Minutes} FROM jobs j WHERE {Counts} AND (
                       j.received_at >= @from AND j.received_at < @to OR j.closed_at >= @from AND j.closed_at < @to
                       OR j.id IN (SELECT job_id FROM sales WHERE changed_at >= @from AND changed_at < @to)
+                      OR j.id IN (SELECT job_id FROM donor_parts WHERE state = 'sold' AND changed_at >= @from AND changed_at < @to)
                       OR j.id IN (SELECT job_id FROM payments WHERE deleted_at IS NULL AND day >= @fromDay AND day <= @toDay)
                       OR j.id IN (SELECT job_id FROM bench_records WHERE cost IS NOT NULL AND withdrawn_at IS NULL AND at >= @from AND at < @to))
                     ORDER BY j.number
@@ -129,6 +143,21 @@ public sealed class MoneyStore(ShopDatabase database, TimeProvider time)
 
     /// <summary>Parts that went into a job.</summary>
     public IReadOnlyList<PartsSpent> Parts(JobId job) => Parts("job_id = @job", new { job, Donor });
+
+    /// <summary>Parts of donors that were sold.</summary>
+    /// <param name="job">Job of the donor, or null for all.</param>
+    public IReadOnlyList<PartSold> PartsSold(JobId? job = null) =>
+        database.Read(connection =>
+            connection
+                .Query<PartSold>(
+                    """
+                    SELECT job_id, changed_at AS at, price FROM donor_parts
+                    WHERE (@job IS NULL OR job_id = @job) AND state = 'sold' AND price IS NOT NULL ORDER BY id
+                    """,
+                    new { job = job?.Value }
+                )
+                .AsList()
+        );
 
     /// <summary>Payments of a job, the oldest first.</summary>
     public IReadOnlyList<Payment> Payments(JobId job) =>

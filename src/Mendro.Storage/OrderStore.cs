@@ -98,6 +98,12 @@ public sealed record SentLine
     /// <summary>How many came wrong and go back.</summary>
     public int Wrong { get; init; }
 
+    /// <summary>How many of the wrong ones were sent back.</summary>
+    public int Returned { get; init; }
+
+    /// <summary>How many wrong ones lie here still.</summary>
+    public int ToReturn => Math.Max(0, Wrong - Returned);
+
     /// <summary>How many will not come.</summary>
     public int Cancelled { get; init; }
 
@@ -270,7 +276,7 @@ public sealed class OrderStore(ShopDatabase database, TimeProvider time)
             (connection, transaction) =>
             {
                 connection.Execute(
-                    "UPDATE order_lines SET received = @Received, wrong = @Wrong, cancelled = @Cancelled WHERE id = @Id",
+                    "UPDATE order_lines SET received = @Received, wrong = @Wrong, returned = @Returned, cancelled = @Cancelled WHERE id = @Id",
                     line,
                     transaction
                 );

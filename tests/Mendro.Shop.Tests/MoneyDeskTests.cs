@@ -164,6 +164,16 @@ public sealed class MoneyDeskTests : IDisposable
         var sums = Books().Sums;
         // Ten are gone with the donor, six of them live on as parts.
         (sums[Account.UnitsGone], sums[Account.PartsUsed], sums[Account.Cash]).ShouldBe((4, 6, -14));
+
+        // What is sold of the rest is money, and its cost is gone already.
+        var speaker = _shop.Donors.List("speaker", all: false).Single();
+        _shop.DonorParts.Sell(speaker.Id, 0).Refusal.ShouldNotBeNull();
+        _shop.DonorParts.Sell(speaker.Id, 3.5m).Done.ShouldNotBeNull().Words.ShouldBe($"Speaker of {donor}: sold for €3.50.");
+        _shop.DonorParts.Sell(speaker.Id, 3.5m).Refusal.ShouldNotBeNull();
+        (Books().Sums[Account.Sales], Books().Sums[Account.Cash]).ShouldBe((-3.5m, -10.5m));
+        _shop.Money.Of(donor, "", TimeZoneInfo.Utc).Entries.Single(e => e.What == "part of a donor sold").Gain.ShouldBe(3.5m);
+        _shop.DonorParts.Set(speaker.Id, "there", "").Done.ShouldNotBeNull();
+        Books().Sums[Account.Cash].ShouldBe(-14);
     }
 
     /// <summary>A year in one go is what its months are one by one.</summary>

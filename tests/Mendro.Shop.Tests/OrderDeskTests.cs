@@ -84,6 +84,35 @@ public sealed class OrderDeskTests : IDisposable
     }
 
     [Fact]
+    public async Task The_oldest_promise_gets_what_came_and_wrong_ones_go_back_for_others_or_for_money()
+    {
+        var supplier = Quick();
+        (await _shop.Suppliers.AskAsync(supplier, Cancel)).Done.ShouldNotBeNull();
+        var (none, late, soon) = (_shop.TakeIn(), _shop.TakeIn(), _shop.TakeIn());
+        foreach (var (number, day) in new[] { (none, ""), (late, "2026-12-20"), (soon, "2026-12-02") })
+        {
+            var job = _shop.Jobs.Find(number)!;
+            _shop.Jobs.SaveIntake(job with { Promised = day }, null, "");
+            _shop.Stock.Want(number, "Speaker", 1).Done.ShouldNotBeNull();
+        }
+
+        (await _shop.Orders.SendAsync(supplier, false, Cancel)).Done.ShouldNotBeNull();
+        SentLine Line() => _shop.OrderRows.List(10).Single().Lines.Single();
+        _shop.Orders.Return(Line().Id, true).Refusal.ShouldNotBeNull();
+        _shop.Orders.Receive(Line().Id, 1, 2).Done.ShouldNotBeNull();
+        _shop.StockRows.Needs().Where(n => n.Reserved > 0).Select(n => n.Number).ShouldBe([soon]);
+        _shop.Orders.Return(Line().Id, true).Done.ShouldNotBeNull().Words.ShouldBe("Speaker: 2 sent back, right ones are still to come.");
+        (Line().ToReturn, Line().ToCome).ShouldBe((0, 2));
+        _shop.Orders.Receive(Line().Id, 1, 1).Done.ShouldNotBeNull();
+        _shop.StockRows.Needs().Where(n => n.Reserved > 0).Select(n => n.Number).Order().ShouldBe([late, soon]);
+        // The last one's money comes back: it is wanted again, and the order is at its end.
+        _shop.Orders.Return(Line().Id, false).Done.ShouldNotBeNull();
+        (Line().Returned, Line().Cancelled, Line().ToCome).ShouldBe((3, 1, 0));
+        _shop.OrderRows.List(10, open: true).ShouldBeEmpty();
+        _shop.Orders.Wanted().ShouldHaveSingleItem().Jobs.ShouldBe([none]);
+    }
+
+    [Fact]
     public async Task An_order_comes_late_and_in_parts_and_wakes_the_job_that_waited_longest()
     {
         var supplier = Quick();

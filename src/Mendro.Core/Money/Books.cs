@@ -136,6 +136,13 @@ public static class Books
         );
     }
 
+    /// <summary>A part of a donor was sold; what was paid for the donor is gone since it was given up.</summary>
+    public static BookEntry PartSold(DateOnly day, long job, string lot, decimal price, TaxRule tax, Currency currency)
+    {
+        var (net, owed, got) = tax.Of(price, currency);
+        return new(day, "part of a donor sold", job, lot, [new(Account.Cash, got), new(Account.Sales, -net), new(Account.Tax, -owed)]);
+    }
+
     /// <summary>A unit was given up: what was paid for it is gone.</summary>
     public static BookEntry GivenUp(DateOnly day, long job, string lot, decimal paid) =>
         new(day, "given up", job, lot, [new(Account.UnitsGone, paid), new(Account.Units, -paid)]);

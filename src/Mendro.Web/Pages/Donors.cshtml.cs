@@ -1,4 +1,5 @@
 using Mendro.Core.Library;
+using Mendro.Core.Quantities;
 using Mendro.Shop;
 using Mendro.Storage;
 using Microsoft.AspNetCore.Mvc;
@@ -22,6 +23,11 @@ public sealed class DonorsModel(DonorStore donors, DonorDesk desk, TradeLibrary 
     /// <summary>Kinds there are parts of, with their names.</summary>
     public IReadOnlyList<(string Kind, string Name)> Kinds { get; private set; } = [];
 
+    /// <summary>Models of which a unit is in the shop.</summary>
+    public IReadOnlySet<string> Wanted => _wanted ??= desk.Wanted();
+
+    private IReadOnlySet<string>? _wanted;
+
     /// <summary>Shows them.</summary>
     public void OnGet() => Load();
 
@@ -32,8 +38,12 @@ public sealed class DonorsModel(DonorStore donors, DonorDesk desk, TradeLibrary 
         var into = state == "pull" ? Words.Whole(words) : null;
         if (state == "pull" && into is not > 0)
             return Refuse("Say which job it goes into, by the number on its tag.");
+        var price = state == "sell" ? NumberText.ReadDecimal(Words.Clean(words)) : null;
+        if (state == "sell" && price is not > 0)
+            return Refuse("Say what it fetched, such as 4.50.");
         return Answer(
-            into is { } job ? desk.Pull(id, job, Once) : desk.Set(id, state ?? "", Words.Clean(words), Once),
+            price is { } fetched ? desk.Sell(id, fetched, Once)
+            : into is { } job ? desk.Pull(id, job, Once) : desk.Set(id, state ?? "", Words.Clean(words), Once),
             done =>
             {
                 TempData["Said"] = done.Words;

@@ -49,6 +49,9 @@ public sealed class IndexModel(MoneyDesk desk, SettingsStore settings, ShopCalen
     /// <summary>Own units that lie longest.</summary>
     public IReadOnlyList<AgeingUnit> Ageing => desk.Ageing(Longest);
 
+    /// <summary>Quotes of the job that is shown.</summary>
+    public IReadOnlyList<string> Quotes => Job is { } number ? desk.Quotes(number) : [];
+
     /// <summary>Tax.</summary>
     public TaxRule Tax => desk.Tax;
 

@@ -81,6 +81,9 @@ public sealed class IndexModel(
     /// <summary>The rest of a line will not come.</summary>
     public IActionResult OnPostCancel(long line) => Told(desk.Cancel(line, Once));
 
+    /// <summary>Wrong ones were sent back.</summary>
+    public IActionResult OnPostReturn(long line, bool replaced) => Told(desk.Return(line, replaced, Once));
+
     /// <summary>Asks a supplier for its prices.</summary>
     public async Task<IActionResult> OnPostAsk(long supplier) => Told(await suppliers.AskAsync(supplier, HttpContext.RequestAborted, Once));
 
