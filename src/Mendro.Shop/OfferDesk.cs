@@ -21,7 +21,8 @@ public sealed record SellerQuestion(string Words, Amount IfYes, Amount IfNo, dou
 /// <summary>An offer as it is weighed.</summary>
 /// <param name="Offer">The offer; its figures are for one unit, its price for all.</param>
 /// <param name="Models">Models that it may be.</param>
-/// <param name="Said">Functions that the seller speaks of, in words.</param>
+/// <param name="Said">Functions that the seller speaks of and marks that are seen, in words.</param>
+/// <param name="Unsure">Words that were not understood.</param>
 /// <param name="Trust">How often such words hold, 0 to 1.</param>
 /// <param name="Held">Claims that held.</param>
 /// <param name="Looked">Claims that were looked into.</param>
@@ -36,6 +37,7 @@ public sealed record OfferSheet(
     Offer Offer,
     IReadOnlyList<DeviceProfile> Models,
     IReadOnlyList<string> Said,
+    IReadOnlyList<string> Unsure,
     double Trust,
     int Held,
     int Looked,
@@ -103,7 +105,8 @@ public sealed class OfferDesk(
             WorthLine.UncuredMinutes(new UnitValues(offer.Working, offer.InParts, null, new Currency(offer.Currency)), shop.PerHour),
             StakeKnown: true
         );
-        var cases = known.Select(m => new OfferCase(m, [.. Understanding.Of(offer.Claim, m.Profile, library).Trials], costs, trust)).ToList();
+        var heard = known.Select(m => Understanding.Of(offer.Claim, m.Profile, library)).ToList();
+        var cases = known.Zip(heard, (m, h) => new OfferCase(m, h.Facts, costs, trust)).ToList();
         var ways = cases.SelectMany(c => c.Ways(1.0 / cases.Count)).ToList();
         var worth = OfferWorth.Of(ways, terms, Seed);
         Amount All(decimal each) => new Amount(each * count, offer.Currency).Rounded();
@@ -111,6 +114,7 @@ public sealed class OfferDesk(
             offer,
             known.Select(m => m.Profile).ToList(),
             [.. cases.SelectMany(c => c.Words).Distinct()],
+            [.. heard.SelectMany(h => h.Unsure).Distinct()],
             trust,
             held,
             looked,

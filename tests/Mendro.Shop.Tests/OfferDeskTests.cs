@@ -53,6 +53,17 @@ public sealed class OfferDeskTests : IDisposable
     }
 
     [Fact]
+    public void A_mark_in_the_pictures_counts_and_what_is_not_understood_is_told()
+    {
+        var (plain, leaked) = (Weigh(Of("no light at all")), Weigh(Of("no light at all, leaked batteries, flumpy")));
+        leaked.Said.ShouldBe(["Power light fails", "corrosion at the battery contacts"]);
+        leaked.Unsure.ShouldContain("flumpy");
+        // Crust at the contacts explains a dead light by what is cleaned in minutes (trade.md 4): less work than to search for it.
+        leaked.Worth.Minutes.ShouldBeLessThan(plain.Worth.Minutes);
+        Weigh(Of("water damage")).Said.ShouldHaveSingleItem();
+    }
+
+    [Fact]
     public void A_lot_is_as_many_times_one()
     {
         var (one, ten) = (Weigh(Of("dead", 5)), Weigh(Of("dead", 50) with { Count = 10, Postage = 40 }));

@@ -17,26 +17,31 @@ public sealed record OfferQuestion(string Words, double YesChance, IReadOnlyList
 /// they do not, something fails, as it does in units of this model.
 /// </summary>
 /// <param name="model">Model that it may be.</param>
-/// <param name="said">What is said of its functions.</param>
+/// <param name="heard">What is said of it: functions that work or fail, which hold with the chance, and marks, which are seen in the pictures or
+/// told against the seller's own interest and are taken as they are.</param>
 /// <param name="costs">Costs at the bench.</param>
 /// <param name="trust">How often such words hold, 0 to 1.</param>
-public sealed class OfferCase(DeviceModel model, IReadOnlyList<SaidFact> said, BenchCosts costs, double trust)
+public sealed class OfferCase(DeviceModel model, IReadOnlyList<SaidFact> heard, BenchCosts costs, double trust)
 {
     // What hardly ever fails, or nearly always does, need not be asked.
     private const double WorthAsking = 0.03;
 
+    private readonly List<SaidFact> _said = heard.Where(f => f is { Function: not null, Provoked: false }).ToList();
+    private readonly List<string> _marks = heard.Select(f => f.Mark).OfType<string>().Distinct().ToList();
     private readonly Dictionary<string, (Outlook Outlook, IReadOnlyList<PlanStep> Steps)?> _known = [];
 
     /// <summary>What is said, in words.</summary>
     public IEnumerable<string> Words =>
-        said.Select(f => $"{model.Profile.FindFunction(f.Function!.Value)!.Name} {(f.Passed ? "works" : "fails")}");
+        _said
+            .Select(f => $"{model.Profile.FindFunction(f.Function!.Value)!.Name} {(f.Passed ? "works" : "fails")}")
+            .Concat(_marks.Select(m => MoveWords.Lower(model.Library.FindMark(m)?.Name ?? m)));
 
     /// <summary>Ways it may be, with weights that make up one.</summary>
     /// <param name="weight">Weight of all of them together.</param>
     /// <param name="more">What is told besides, and holds for certain as long as the rest does; null for nothing.</param>
     public IReadOnlyList<OfferWay> Ways(double weight, SaidFact? more = null)
     {
-        List<SaidFact> facts = more is null ? [.. said] : [.. said, more];
+        List<SaidFact> facts = more is null ? [.. _said] : [.. _said, more];
         if (facts.Count == 0)
             return Anyhow(weight, []).ToList();
         var told = facts.Any(f => !f.Passed)
@@ -50,7 +55,7 @@ public sealed class OfferCase(DeviceModel model, IReadOnlyList<SaidFact> said, B
     /// <summary>Questions whose answers would tell something.</summary>
     public IEnumerable<OfferQuestion> Questions()
     {
-        foreach (var function in model.Profile.Functions.Where(f => said.All(s => s.Function is not { } told || told != f.Id)))
+        foreach (var function in model.Profile.Functions.Where(f => _said.All(s => s.Function is not { } told || told != f.Id)))
         {
             var works = 1 - Fails(function);
             if (works >= WorthAsking && works <= 1 - WorthAsking)
@@ -99,7 +104,10 @@ public sealed class OfferCase(DeviceModel model, IReadOnlyList<SaidFact> said, B
         var key = string.Join(',', facts.Select(f => $"{f.Function}:{f.Passed}:{f.Look}"));
         if (_known.TryGetValue(key, out var known))
             return known;
-        var events = facts.Select((f, n) => (BenchEvent)new FunctionTried(n + 1, f.Function!.Value, f.Passed, f.Look, 1)).ToList();
+        var events = facts
+            .Select((f, n) => (BenchEvent)new FunctionTried(n + 1, f.Function!.Value, f.Passed, f.Look, 1))
+            .Concat(_marks.Select((m, n) => new MarkSeen(facts.Count + n + 1, m)))
+            .ToList();
         if (UnitDiagnosis.Make(model, events) is not { IsOk: true, Value: { Target: not null } diagnosis })
             return _known[key] = null;
         var advice = new MoveAdvisor(costs).Advise(diagnosis, AccessState.Closed);

@@ -1,5 +1,6 @@
 using System.Globalization;
 using Mendro.Core;
+using Mendro.Core.Quantities;
 using Mendro.Core.Stock;
 using Mendro.Storage;
 
@@ -28,7 +29,7 @@ public sealed class BinForm
             {
                 ["name"] = what.Name,
                 ["sort"] = what.Sort,
-                ["value"] = N(what.Value),
+                ["value"] = what.Value is { } value ? Reading.Format(value, StockSpec.UnitOf(what.Sort) ?? "") : "",
                 ["volts"] = N(what.Volts),
                 ["watts"] = N(what.Watts),
                 ["size"] = what.Size,
