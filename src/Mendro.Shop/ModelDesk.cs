@@ -1,3 +1,5 @@
+using Mendro.Core.Diagnosis;
+using Mendro.Core.Jobs;
 using Mendro.Core.Library;
 using Mendro.Core.Planning;
 using Mendro.Core.Profiles;
@@ -14,7 +16,15 @@ public sealed record ModelChanged(string Id, string Words);
 /// Changes the shop's own models as a whole: a line taught without a unit on the bench, two that are one, one that is two, and a job
 /// that gets a model of its own. Records, good readings and what was learned go along, and each can be taken back.
 /// </summary>
-public sealed class ModelDesk(ProfileStore profiles, ModelMoveStore moves, JobBench bench, Ledger ledger, TradeLibrary library)
+public sealed class ModelDesk(
+    ProfileStore profiles,
+    ModelMoveStore moves,
+    BenchRecordStore records,
+    ModelShelf models,
+    JobBench bench,
+    Ledger ledger,
+    TradeLibrary library
+)
 {
     private const string Ships = "What ships is not changed. Make a model of your own from it.";
 
@@ -57,6 +67,36 @@ public sealed class ModelDesk(ProfileStore profiles, ModelMoveStore moves, JobBe
                 var words = $"a model of its own, made from {latest.FullName}";
                 moves.Move(Move("own", latest.Id, version, made.Id, 0, words), profiles.Save(made), made.FullName, open.Job.Id);
                 return new ModelChanged(made.Id, $"{made.FullName} is a model of its own now.");
+            }
+        );
+
+    /// <summary>A job turns out to be a unit of another model that the shop knows: it goes there with its records.</summary>
+    /// <param name="number">Number of the job.</param>
+    /// <param name="into">Model that it is.</param>
+    /// <param name="once">Key of the form.</param>
+    public Deed<ModelChanged> MoveTo(long number, string into, string? once = null) =>
+        bench.On<ModelChanged>(
+            number,
+            once,
+            open =>
+            {
+                if (models.Latest(into) is not var (model, version) || !IsOwn(model.Profile) || moves.NowOf(into) != into)
+                    return Refusal.Invalid("Choose the model that it is.");
+                var (to, from) = (model.Profile, open.Model.Profile);
+                if (to.Id == from.Id)
+                    return Refusal.Invalid($"It stands on {to.FullName} already.");
+                var held = records.Of(open.Job.Id);
+                if (RecordNames.Missing(held.Select(r => r.Body), from, to) is { Count: > 0 } missing)
+                    return Refusal.Invalid(
+                        $"{to.FullName} has no {string.Join(", ", missing)}, of which something is filed here. Teach it that first, or take those entries back."
+                    );
+                if (open.Job.Revision.Length > 0 && to.Revisions.All(r => r.Id != open.Job.Revision))
+                    return Refusal.Invalid($"{to.FullName} has no revision {open.Job.Revision}. Correct the revision first.");
+                if (UnitDiagnosis.Make(model, BenchRecord.Events(held)) is { IsOk: false, Problem: var problem })
+                    return Refusal.Invalid($"What is filed here does not go with {to.FullName}: {problem}");
+                var words = $"it is a {to.FullName}, not a {from.FullName}";
+                moves.Move(Move("move", from.Id, open.Job.ProfileVersion, to.Id, version, words), version, to.FullName, open.Job.Id);
+                return new ModelChanged(to.Id, $"{open.Job.Tag} is a {to.FullName} now.");
             }
         );
 

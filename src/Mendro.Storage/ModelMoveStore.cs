@@ -10,7 +10,7 @@ public sealed record ModelMove
     /// <summary>Row id.</summary>
     public long Id { get; init; }
 
-    /// <summary>merge, split or own.</summary>
+    /// <summary>merge, split, own, or move.</summary>
     public string What { get; init; } = "";
 
     /// <summary>Model they came from.</summary>

@@ -258,7 +258,11 @@ public sealed class StockStore(ShopDatabase database, TimeProvider time)
     public void Use(long need, int count) =>
         database.Write(
             (connection, transaction) =>
-                connection.Execute("UPDATE part_needs SET count = count - @count, reserved = reserved - @count WHERE id = @need", new { need, count }, transaction)
+                connection.Execute(
+                    "UPDATE part_needs SET count = count - @count, reserved = reserved - @count WHERE id = @need",
+                    new { need, count },
+                    transaction
+                )
         );
 
     /// <summary>A need is over.</summary>

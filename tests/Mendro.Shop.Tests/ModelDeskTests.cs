@@ -121,6 +121,26 @@ public sealed class ModelDeskTests : IDisposable
     }
 
     [Fact]
+    public void A_unit_taken_in_under_the_wrong_model_goes_to_the_right_one_with_its_records_and_back()
+    {
+        var second = Second();
+        var number = _shop.TakeIn(fails: "power-light");
+        _shop.Readings.Read(new ReadingOrder(number, "tp3", "6.2 V")).Done.ShouldNotBeNull();
+        var before = _shop.View(number);
+        _shop.ModelDesk.MoveTo(number, "harrow-quartet").Refusal!.Problem.ShouldContain("already");
+        _shop.ModelDesk.MoveTo(number, "no-such").Refusal!.Problem.ShouldContain("Choose");
+        // A cartridge has none of it.
+        _shop.ModelDesk.MoveTo(number, "pellin-atrium-cartridge").Refusal!.Problem.ShouldContain("has no Power light");
+        _shop.ModelDesk.MoveTo(number, second).Done.ShouldNotBeNull().Words.ShouldEndWith("is a Harrow Four now.");
+        var after = _shop.View(number);
+        (after.Job.ProfileId, after.Job.ModelName).ShouldBe((second, Latest(second).FullName));
+        after.Records.Select(r => r.Body).ShouldBe(before.Records.Select(r => r.Body));
+        after.Advice.Moves.Select(m => m.Id).ShouldBe(before.Advice.Moves.Select(m => m.Id));
+        _shop.ModelDesk.TakeBack(_shop.Moves.Of(second).Single().Id).Done.ShouldNotBeNull();
+        _shop.View(number).Job.ProfileId.ShouldBe("harrow-quartet");
+    }
+
+    [Fact]
     public void Only_models_of_the_shop_are_merged_and_each_only_once()
     {
         var second = Second();

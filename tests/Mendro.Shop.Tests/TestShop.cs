@@ -62,7 +62,7 @@ public sealed class TestShop : IDisposable
         Intake = new IntakeDesk(Jobs, Records, Profiles, Models, Moves, Settings, bench, TradeLibrary.Shipped, Ledger, Time);
         Teachings = new TeachingStore(Database, Time);
         Teach = new TeachDesk(Jobs, Profiles, Teachings, Records, bench, TradeLibrary.Shipped);
-        ModelDesk = new ModelDesk(Profiles, Moves, bench, Ledger, TradeLibrary.Shipped);
+        ModelDesk = new ModelDesk(Profiles, Moves, Records, Models, bench, Ledger, TradeLibrary.Shipped);
         Timers = new TimerDesk(new TimerStore(Database), Jobs, Ledger, Time);
         Runs = new RunDesk(bench, new RunStore(Database), Records, Repairs, Timers, Ledger, TradeLibrary.Shipped, Time);
         Capacitors = new CapacitorStore(Database, Time);

@@ -80,7 +80,7 @@ public static class BuildChoice
         return ranked.Count == 0 ? [] : [.. ranked.Where(x => x.Against == ranked[0].Against).Select(x => x.Build)];
     }
 
-    /// <summary>The shop's own model: a copy of a build under a name, with what was said of cells and volts.</summary>
+    /// <summary>The shop's own model: a copy of a build under a name, with what was said of cells, volts and screws.</summary>
     /// <param name="build">Build it is nearest to.</param>
     /// <param name="name">Name as on the label, at most 80 characters are kept.</param>
     /// <param name="taken">Ids that are in use.</param>
@@ -90,7 +90,14 @@ public static class BuildChoice
         var clean = string.Join(' ', name.Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries));
         if (clean.Length > LongestName)
             clean = clean[..LongestName].TrimEnd();
-        return WithTold(build, words) with { Id = NewId(clean, taken), Name = clean, Maker = "", Archetype = null, Build = build.BuildId };
+        return SaidScrews.Into(WithTold(build, words), words) with
+        {
+            Id = NewId(clean, taken),
+            Name = clean,
+            Maker = "",
+            Archetype = null,
+            Build = build.BuildId,
+        };
     }
 
     private static int Against(BuildFacts facts, BuildQuestion asked) =>

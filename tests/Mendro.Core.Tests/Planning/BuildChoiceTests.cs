@@ -56,6 +56,35 @@ public class BuildChoiceTests
         );
     }
 
+    // Drivers as benches name them (trade.md 5; common practice, no source).
+    [Theory]
+    [InlineData("tri-wing", "tri-wing", null)]
+    [InlineData("blue one, triwing screws, four cells", "tri-wing", null)]
+    [InlineData("six-lobe T8", "six-lobe", "T8")]
+    [InlineData("two cells, T6", "six-lobe", "T6")]
+    [InlineData("cross 00 screws", "cross", "00")]
+    [InlineData("security 4.5 mm screws", "security", "4.5")]
+    [InlineData("slotted screws", "slot", null)]
+    [InlineData("cross pad dead, cartridge slot worn", null, null)]
+    [InlineData("four cells", null, null)]
+    public void Screws_are_understood_as_said(string words, string? head, string? size) =>
+        SaidScrews.Read(words).ShouldBe(head is null ? null : (head, size));
+
+    [Fact]
+    public void Screws_that_were_said_hold_the_shell_and_not_the_boards()
+    {
+        foreach (var build in Library.Archetypes.Where(b => b.Fasteners is { Count: > 0 }))
+        {
+            var made = BuildChoice.Named(build, "Pocket thing", None, "six-lobe T8");
+            ProfileValidator.Check(made, Library).ShouldBeEmpty(build.Id);
+            foreach (var (before, after) in build.Fasteners!.Zip(made.Fasteners!))
+                after.Driver.ShouldBe(
+                    before is { Driver: not null, Face: null or "back", Under: null } ? "six-lobe T8" : before.Driver,
+                    $"{build.Id} {before.Id}"
+                );
+        }
+    }
+
     [Fact]
     public void The_copy_gives_the_same_advice_as_its_build()
     {

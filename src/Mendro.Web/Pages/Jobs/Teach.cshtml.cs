@@ -12,6 +12,7 @@ public sealed class TeachModel(
     TeachDesk teach,
     ModelDesk models,
     TeachingStore teachings,
+    ProfileStore profiles,
     TradeLibrary library
 ) : JobPageModel(jobs, desk, library)
 {
@@ -26,6 +27,15 @@ public sealed class TeachModel(
 
     /// <summary>Why that name was not taken.</summary>
     public string? NameProblem { get; private set; }
+
+    /// <summary>Other models of the shop, by name.</summary>
+    public IReadOnlyList<(string Id, string Name)> Others => ModelChoice.Of(profiles).Where(m => m.Id != View.Job.ProfileId).ToList();
+
+    /// <summary>Model that was chosen.</summary>
+    public string Into { get; private set; } = "";
+
+    /// <summary>Why the unit does not go there.</summary>
+    public string? MoveProblem { get; private set; }
 
     /// <summary>What was taught to the model and holds, the newest first.</summary>
     public IReadOnlyList<TeachingEntry> Known { get; private set; } = [];
@@ -65,6 +75,26 @@ public sealed class TeachModel(
                 refusal =>
                 {
                     NameProblem = refusal.Problem;
+                    return OnGet() is NotFoundResult missing ? missing : RefuseAsShown();
+                }
+            );
+    }
+
+    /// <summary>Moves the unit to another model.</summary>
+    public IActionResult OnPostMove(string? into)
+    {
+        Into = Words.Clean(into);
+        return models
+            .MoveTo(Number, Into, Once)
+            .Match(
+                done =>
+                {
+                    TempData["Said"] = done.Words;
+                    return ToJob("Find");
+                },
+                refusal =>
+                {
+                    MoveProblem = refusal.Problem;
                     return OnGet() is NotFoundResult missing ? missing : RefuseAsShown();
                 }
             );
