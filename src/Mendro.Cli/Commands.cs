@@ -11,7 +11,7 @@ public static class Commands
     private const string Known =
         "diagnose FILE --json; advise --profile FILE --evidence FILE --json; simulate --profile FILE --units N --seed S "
         + "--policy advisor|checklist|oracle --json; calc NAME key=value … --json; casebook FILE [--profiles DIR] --json; understand TEXT --json; "
-        + "materials FILE --json; fit FILE --json; beeps FILE --json; jumpers FILE --json; order FILE --json; "
+        + "materials FILE --json; fit FILE --json; beeps FILE --json; jumpers FILE --json; order FILE --json; plan FILE --json; "
         + "teardown --profile FILE --to ID[,ID…] [--done ID,…] --json; "
         + "backup FILE; restore FILE; export DIR; import DIR";
 
@@ -44,6 +44,7 @@ public static class Commands
             "jumpers" => JumpersCommand.Run(args[1..], output, error),
             "beeps" => BeepsCommand.Run(args[1..], output, error),
             "order" => OrderCommand.Run(args[1..], output, error),
+            "plan" => PlanCommand.Run(args[1..], output, error),
             "fit" => FitCommand.Run(args[1..], output, error),
             "teardown" => TeardownCommand.Run(args[1..], output, error),
             "schema" => Schema(output),
