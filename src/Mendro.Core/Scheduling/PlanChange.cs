@@ -1,0 +1,58 @@
+namespace Mendro.Core.Scheduling;
+
+/// <summary>A task as a plan has it, at moments of UTC.</summary>
+/// <param name="Id">Task.</param>
+/// <param name="Words">What it is.</param>
+/// <param name="Start">Begin.</param>
+/// <param name="End">End.</param>
+/// <param name="Place">Place, or null.</param>
+/// <param name="Active">True when it takes a person.</param>
+/// <param name="Due">By when it was promised, or null.</param>
+public sealed record TimedTask(string Id, string Words, DateTimeOffset Start, DateTimeOffset End, string? Place, bool Active, DateTimeOffset? Due = null);
+
+/// <summary>A task that moved from one plan to the next.</summary>
+/// <param name="Task">Task, as the new plan has it.</param>
+/// <param name="Minutes">Minutes later; below nothing earlier.</param>
+/// <param name="Why">Why, in words.</param>
+public sealed record PlanChange(TimedTask Task, double Minutes, string Why)
+{
+    // Less is no news.
+    private const double Least = 5;
+
+    /// <summary>What moved from one plan to the next, and why.</summary>
+    public static IReadOnlyList<PlanChange> Between(IReadOnlyList<TimedTask> before, IReadOnlyList<TimedTask> after)
+    {
+        var old = before.ToDictionary(t => t.Id);
+        var now = after.ToDictionary(t => t.Id);
+        return after
+            .Where(t => old.TryGetValue(t.Id, out var was) && Math.Abs((t.Start - was.Start).TotalMinutes) >= Least)
+            .Select(t => new PlanChange(t, Math.Round((t.Start - old[t.Id].Start).TotalMinutes), Why(t, old[t.Id])))
+            .OrderBy(c => c.Task.Start)
+            .ToList();
+
+        string Why(TimedTask task, TimedTask was)
+        {
+            if (task.Start > was.Start)
+            {
+                // What stands now where it stood: new, longer, or put first.
+                var there = after
+                    .Where(o => o.Id != task.Id && o.Start < was.End && o.End > was.Start && (o.Active && task.Active || o.Place is not null && o.Place == task.Place))
+                    .OrderBy(o => o.Due ?? DateTimeOffset.MaxValue)
+                    .ToList();
+                if (there.FirstOrDefault(o => !old.ContainsKey(o.Id)) is { } added)
+                    return $"{added.Words} came in";
+                if (there.FirstOrDefault(o => (o.End - o.Start) - (old[o.Id].End - old[o.Id].Start) > TimeSpan.FromMinutes(Least)) is { } longer)
+                    return $"{longer.Words} takes longer";
+                if (there.FirstOrDefault(o => o.Start < task.Start && old[o.Id].Start > was.Start) is { } first)
+                    return first.Due is not null ? $"{first.Words} is promised" : $"{first.Words} goes first";
+                return "what it waits for ends later";
+            }
+
+            if (before.Where(o => !now.ContainsKey(o.Id)).OrderBy(o => Math.Abs((o.Start - task.Start).TotalMinutes)).FirstOrDefault() is { } gone)
+                return $"{gone.Words} is done or gone";
+            if (task.Due is not null)
+                return "it is promised";
+            return "there is room earlier";
+        }
+    }
+}
