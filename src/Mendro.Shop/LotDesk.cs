@@ -252,7 +252,12 @@ public sealed class LotDesk(
         // What is not worth going on with is left to decide upon.
         var open = rows.Where(r => r.Item is { State: LotState.Open } && r.View is { Problem: null, Advice.Moves: [{ Ends: false }, ..] })
             .ToDictionary(r => r.Item.Number, r => r.View);
-        return RoundPlan.Of(
+        return RoundsOf(open);
+    }
+
+    /// <summary>Rounds over some jobs by their numbers.</summary>
+    internal static IReadOnlyList<LotRound> RoundsOf(IReadOnlyDictionary<long, JobView> open) =>
+        RoundPlan.Of(
             open.Select(o => (o.Key, (IReadOnlyList<Move>)o.Value.Advice.Moves.Where(m => Takes(o.Value, m)).ToList())).ToList(),
             (number, move) =>
             {
@@ -261,7 +266,6 @@ public sealed class LotDesk(
                 return part is { } id ? profile.FindPart(id)?.Kind ?? "" : "";
             }
         );
-    }
 
     /// <summary>True for what is done to each unit in turn: not pressing, nor what is done to the bench's own gear.</summary>
     private static bool Takes(JobView view, Move move) =>

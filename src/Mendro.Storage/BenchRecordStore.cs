@@ -41,6 +41,23 @@ public sealed class BenchRecordStore(ShopDatabase database, TimeProvider time)
                 .ToList()
         );
 
+    /// <summary>Methods of the newest repairs of the shop that hold, with the minutes that were noted; practice units left aside.</summary>
+    /// <param name="most">How many.</param>
+    public IReadOnlyList<(string Method, double Minutes)> NewestRepairs(int most) =>
+        database.Read(connection =>
+            connection
+                .Query<(string Method, double Minutes)>(
+                    """
+                    SELECT json_extract(r.payload, '$.method'), r.minutes FROM bench_records r JOIN jobs j ON j.id = r.job_id
+                    WHERE r.kind = 'repair' AND r.withdrawn_at IS NULL AND r.minutes > 0 AND json_valid(r.payload)
+                      AND json_extract(r.payload, '$.method') IS NOT NULL AND json_extract(r.payload, '$.claimed') IS NULL AND j.practice_seed IS NULL
+                    ORDER BY r.id DESC LIMIT @most
+                    """,
+                    new { most }
+                )
+                .AsList()
+        );
+
     /// <summary>The record, withdrawn or not, or null.</summary>
     public BenchRecord? Find(long id) =>
         database.Read(connection =>

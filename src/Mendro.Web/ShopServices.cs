@@ -59,6 +59,7 @@ public static class ShopServices
                     typeof(StockStore),
                     typeof(OrderStore),
                     typeof(MoneyStore),
+                    typeof(DayStore),
                 ]
         )
             services.AddSingleton(store);
@@ -81,6 +82,8 @@ public static class ShopServices
                     typeof(OrderDesk),
                     typeof(SupplierDesk),
                     typeof(MoneyDesk),
+                    typeof(DayPlanner),
+                    typeof(DayDesk),
                     typeof(TeachDesk),
                     typeof(ModelDesk),
                     typeof(ApartDesk),

@@ -65,6 +65,9 @@ internal sealed record TransferTable(string Name, string File, string Order, str
         new("order_lines", "order-lines", "id"),
         new("payments", "payments", "id"),
         new("rates", "rates", "currency, day"),
+        new("own_tasks", "own-tasks", "id"),
+        new("fixed_hours", "fixed-hours", "id"),
+        new("feed_items", "feed-items", "uid"),
         new("contact_marks", "contact-marks", "id"),
         new("stand_in_truths", "stand-in-truths", "job_id"),
     ];

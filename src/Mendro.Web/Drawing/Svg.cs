@@ -5,7 +5,7 @@ using System.Text;
 namespace Mendro.Web.Drawing;
 
 /// <summary>A small SVG being written; coordinates in user units, texts encoded.</summary>
-internal sealed class Svg(double width, double height, string title)
+internal sealed class Svg(double width, double height, string title, string role = "img")
 {
     private readonly StringBuilder _body = new();
 
@@ -45,11 +45,18 @@ internal sealed class Svg(double width, double height, string title)
         return this;
     }
 
+    /// <summary>Markup that is encoded already.</summary>
+    public Svg Raw(string markup)
+    {
+        _body.Append(markup);
+        return this;
+    }
+
     /// <summary>The markup.</summary>
     public override string ToString() =>
         string.Create(
             CultureInfo.InvariantCulture,
-            $"<svg viewBox=\"0 0 {width:0.##} {height:0.##}\" role=\"img\" aria-label=\"{WebUtility.HtmlEncode(title)}\">{_body}</svg>"
+            $"<svg viewBox=\"0 0 {width:0.##} {height:0.##}\" role=\"{role}\" aria-label=\"{WebUtility.HtmlEncode(title)}\">{_body}</svg>"
         );
 
     /// <summary>A number for a path.</summary>

@@ -1,0 +1,282 @@
+using System.Globalization;
+using Mendro.Core.Diagnosis;
+using Mendro.Core.Jobs;
+using Mendro.Core.Library;
+using Mendro.Core.Methods;
+using Mendro.Core.Money;
+using Mendro.Core.Quantities;
+using Mendro.Core.Scheduling;
+using Mendro.Storage;
+
+namespace Mendro.Shop;
+
+/// <summary>The bench day: what now, what meanwhile, what will be ready when.</summary>
+public sealed partial class DayDesk(
+    JobStore jobs,
+    BenchDesk desk,
+    RunDesk runs,
+    RecapDesk recap,
+    TimerDesk timers,
+    OrderDesk orders,
+    OrderStore orderRows,
+    ShelfStore shelves,
+    OwnerDesk owners,
+    DayStore store,
+    DayPlanner planner,
+    BenchRecordStore records,
+    SettingsStore settings,
+    TradeLibrary library,
+    Ledger ledger,
+    TimeProvider time
+)
+{
+    /// <summary>Key of the shop's choice what comes first.</summary>
+    public const string SortKey = "bench-sort";
+
+    private const string TermsKey = "bench-day";
+
+    // Nobody looks further ahead; what begins later is not in the day.
+    private const double HorizonMinutes = 4 * 24 * 60;
+
+    private const int MostLearned = 2000;
+    private const double OrderMinutes = 10;
+    private const double CallMinutes = 5;
+
+    // A plan whose next piece should have begun so long ago is made anew.
+    private const double SlipMinutes = 10;
+
+    /// <summary>Who is there when, and what they share.</summary>
+    public DayTerms Terms => DayTerms.Read(settings.Value(TermsKey));
+
+    /// <summary>The shop's open hours.</summary>
+    /// <param name="zone">Its zone.</param>
+    public OpenHours Hours(TimeZoneInfo zone) => new(Terms.Spans, zone);
+
+    /// <summary>Sets who is there when.</summary>
+    public Deed<Done> Save(DayTerms terms, string? once = null) =>
+        ledger.Once<Done>(
+            once,
+            () =>
+            {
+                if (terms.Problem() is { } wrong)
+                    return Refusal.Invalid(wrong);
+                settings.SetValue(TermsKey, terms.Write());
+                return new Done("Kept.");
+            }
+        );
+
+    /// <summary>The day as it stands; a plan that does not hold any more is made anew behind it.</summary>
+    /// <param name="zone">The shop's zone.</param>
+    public DayBoard Board(TimeZoneInfo zone)
+    {
+        var (now, terms) = (time.GetUtcNow(), Terms);
+        var hours = new OpenHours(terms.Spans, zone);
+        var (work, views, waiting) = Work(hours, now, zone);
+        var closed = Closed(hours, terms, now);
+        var load = new Workload(terms.People, terms.WorkPlaces, work.Items.Select(i => i.Task).ToList(), PlanGoal.Day) { Closed = closed };
+        var words = work.Items.ToDictionary(i => i.Task.Id, i => i.Number is { } n ? FormattableString.Invariant($"{n} {i.Words}") : i.Words);
+        var key = Key(load, terms, now, settings.Value(SortKey) ?? "");
+        var held = planner.Held;
+        var stale = held is null || held.Key != key || Slipped(held, load, now);
+        if (stale)
+            planner.Ask(held?.Key == key ? key + "'" : key, load, words, now);
+        var at = held?.Tasks.ToDictionary(t => t.Id) ?? [];
+        // Until the new plan is there what is new stands where the list would put it.
+        var shown =
+            held is not null && load.Tasks.All(t => at.ContainsKey(t.Id)) && !stale
+                ? ListOrder.Of(load, load.Tasks.Select(t => t.Begun ?? (at[t.Id].Start - now).TotalMinutes).ToList(), held.Proved)
+                : ListOrder.Plan(load, Enumerable.Range(0, load.Tasks.Count).OrderBy(n => at.TryGetValue(load.Tasks[n].Id, out var was) ? was.Start : DateTimeOffset.MaxValue).ToList());
+        var entries = work
+            .Items.Zip(shown.Tasks)
+            .Select(x => new DayEntry(x.First, now.AddMinutes(x.Second.Start), now.AddMinutes(x.Second.End), x.Second.Person))
+            .OrderBy(e => e.Start)
+            .ThenBy(e => e.Item.Task.Id, StringComparer.Ordinal)
+            .ToList();
+        return new DayBoard(now, terms, entries, stale ? [] : held!.Changes, closed, Watch(views, entries, hours, terms, now), !stale, !stale && held!.Proved, waiting);
+    }
+
+    /// <summary>Pieces that fit into some minutes and leave nothing open that must not be left, the worthiest first.</summary>
+    /// <param name="board">The day.</param>
+    /// <param name="minutes">Minutes there are.</param>
+    public static IReadOnlyList<DayEntry> Fitting(DayBoard board, double minutes) =>
+        board
+            .Entries.Where(e => e.Item is { Ready: true, LeavesOpen: false, Task.Passive: false } && e.Item.FirstMinutes <= minutes && e.Item.Task.Begun is null)
+            .OrderBy(e => e.Item.Task.Due is { } due ? due : double.MaxValue)
+            .ThenBy(e => e.Start)
+            .ToList();
+
+    /// <summary>What is to be seen to before one goes, and what goes on by itself.</summary>
+    public IReadOnlyList<LeaveLine> Leaving()
+    {
+        var lines = new List<LeaveLine>();
+        foreach (var job in jobs.Live())
+        {
+            if (desk.States([job])[0].View is not { } view || runs.Open(job, view.Profile) is not { } run || run.Run.Step == 0)
+                continue;
+            var before = run.Steps.Where(s => s.Index < run.Now.Index).SelectMany(s => s.Materials).ToList();
+            var wet = before.FindLastIndex(m => m.Agent is not null) > before.FindLastIndex(m => m.Rinse == true);
+            if (run.Now.Kind == RunStepKind.Wait && run.Timer is not null)
+                continue;
+            lines.Add(
+                new LeaveLine(
+                    wet ? $"{run.Part.Name}: {before.FindLast(m => m.Agent is not null)!.Agent} is on it. Rinse and dry it first."
+                        : $"{run.Part.Name}: {run.Method.Name} is half done. Bring it to the next wait or give it up.",
+                    job.Number,
+                    GoesOn: false
+                )
+            );
+        }
+
+        foreach (var timer in timers.All().Where(t => !t.IsPaused && !t.IsDue))
+        {
+            var (charges, plays) = (Says(timer.Timer.Label, "charg"), Says(timer.Timer.Label, "play", "soak in play", "runs"));
+            lines.Add(
+                new LeaveLine(
+                    charges ? $"{timer.Timer.Label}: take the pack off charge."
+                        : plays ? $"{timer.Timer.Label}: switch the unit off."
+                        : timer.Timer.Label,
+                    timer.Timer.Number,
+                    GoesOn: !charges && !plays
+                )
+            );
+        }
+
+        return lines;
+    }
+
+    /// <summary>Day by which new work is done with the shop's certainty, after all that is to be done now; null when it never is.</summary>
+    /// <param name="zone">The shop's zone.</param>
+    /// <param name="view">Its job, or null for a unit like those on the bench on the average.</param>
+    public DateOnly? Honest(TimeZoneInfo zone, JobView? view)
+    {
+        var (now, terms) = (time.GetUtcNow(), Terms);
+        var hours = new OpenHours(terms.Spans, zone);
+        var (work, views, _) = Work(hours, now, zone);
+        var lanes = Remaining(work.Items);
+        var others = lanes.Where(l => l.Key != view?.Job.Number).ToList();
+        var minutes = view is not null && lanes.TryGetValue(view.Job.Number, out var own) ? own
+            : lanes.Count > 0 ? lanes.Values.Average()
+            : 60;
+        var drawn = PromiseDate.Drawn(
+            others.Select(o => new WorkSpread(o.Value, Sigma())).ToList(),
+            Spread(view, minutes),
+            terms.People,
+            OpenADay(hours, now)
+        );
+        return hours.After(now, PromiseDate.At(drawn, terms.Certainty)) is { } done ? Day(done, zone) : null;
+    }
+
+    /// <summary>How the expected minutes of methods turned out.</summary>
+    public IReadOnlyList<MinutesTruth> Truth() =>
+        MinutesTruth.Of(
+            records
+                .NewestRepairs(MostLearned)
+                .Select(r => (r.Method, Expected: library.FindMethod(r.Method)?.Minutes ?? 0, r.Minutes))
+                // Minutes that were left at the usual ones were not taken by the clock.
+                .Where(r => Math.Abs(r.Expected - r.Minutes) > 1e-9)
+                .Select(r => new WorkDone(r.Method, r.Expected, r.Minutes))
+        );
+
+    private double Sigma() => Truth()[^1].Sigma;
+
+    private WorkSpread Spread(JobView? view, double minutes)
+    {
+        var wants = view?.Advice.Plan?.Steps.Where(s => s.Parts > 0).Sum(s => s.Cures) ?? 0;
+        var lead = orderRows.Suppliers().Select(s => (double?)s.LeadDays).Min();
+        return new WorkSpread(minutes, Sigma(), lead ?? 0, lead is null ? 0 : Math.Clamp(wants, 0, 1));
+    }
+
+    private static DateOnly Day(DateTimeOffset at, TimeZoneInfo zone) => DateOnly.FromDateTime(TimeZoneInfo.ConvertTime(at, zone).DateTime);
+
+    private static bool Says(string label, params string[] words) => words.Any(w => label.Contains(w, StringComparison.OrdinalIgnoreCase));
+
+    private static double OpenADay(OpenHours hours, DateTimeOffset now) => hours.Between(now, now.AddDays(7)) / 7;
+
+    private static Dictionary<long, double> Remaining(IReadOnlyList<DayItem> items) =>
+        items.Where(i => i.Number is not null && !i.Task.Passive).GroupBy(i => i.Number!.Value).ToDictionary(g => g.Key, g => g.Sum(i => i.Task.Minutes));
+
+    /// <summary>Times at which nobody is there: the shop is shut, or as many fixed hours as there are people.</summary>
+    private List<Stretch> Closed(OpenHours hours, DayTerms terms, DateTimeOffset now)
+    {
+        var shut = hours.Closed(now, HorizonMinutes);
+        var away = store
+            .FixedHours(now)
+            .Select(h => new Stretch(Math.Max(0, (h.FromAt - now).TotalMinutes), Math.Min(HorizonMinutes, (h.ToAt - now).TotalMinutes)))
+            .Where(s => s.To > s.From)
+            .ToList();
+        var marks = shut.Concat(away).SelectMany(s => (double[])[s.From, s.To]).Distinct().Order().ToList();
+        var closed = new List<Stretch>();
+        for (var n = 0; n + 1 < marks.Count; n++)
+        {
+            var (from, to) = (marks[n], marks[n + 1]);
+            if (!shut.Any(s => s.From < to && s.To > from) && away.Count(s => s.From < to && s.To > from) < terms.People)
+                continue;
+            if (closed.Count > 0 && closed[^1].To == from)
+                closed[^1] = closed[^1] with { To = to };
+            else
+                closed.Add(new Stretch(from, to));
+        }
+
+        return closed;
+    }
+
+    private bool Slipped(HeldPlan held, Workload load, DateTimeOffset now)
+    {
+        var open = load.Tasks.Where(t => t is { Begun: null, Passive: false }).Select(t => t.Id).ToHashSet();
+        return held.Tasks.Any(t => open.Contains(t.Id) && (now - t.Start).TotalMinutes > SlipMinutes);
+    }
+
+    private static string Key(Workload load, DayTerms terms, DateTimeOffset now, string sort)
+    {
+        string At(double minutes) => now.AddMinutes(minutes).ToUnixTimeSeconds().ToString(CultureInfo.InvariantCulture)[..^1];
+        var tasks = load.Tasks.Select(t =>
+            string.Create(
+                CultureInfo.InvariantCulture,
+                $"{t.Id} {(t.Begun is null ? Math.Round(t.Minutes / 5) : 0)} {t.Passive} {t.Place} {string.Join(',', t.After)} {Math.Round(t.Worth, 1)} {(t.Due is { } due ? At(due) : "")} {t.Begun is null}"
+            )
+        );
+        return Convert.ToHexString(System.Security.Cryptography.SHA256.HashData(System.Text.Encoding.UTF8.GetBytes(terms.Write() + sort + string.Join('\n', tasks))))[..24];
+    }
+
+    private IReadOnlyList<PromiseWatch> Watch(
+        IReadOnlyList<JobView> views,
+        IReadOnlyList<DayEntry> entries,
+        OpenHours hours,
+        DayTerms terms,
+        DateTimeOffset now
+    )
+    {
+        var left = Remaining(entries.Select(e => e.Item).ToList());
+        var ends = entries.Where(e => e.Item.Number is not null).GroupBy(e => e.Item.Number!.Value).ToDictionary(g => g.Key, g => g.Max(e => e.End));
+        var aDay = OpenADay(hours, now);
+        return views
+            .Where(v => v.Job.PromisedOn is not null && left.ContainsKey(v.Job.Number))
+            .Select(v =>
+            {
+                var due = hours.Closing(now, v.Job.PromisedOn!.Value);
+                var own = Spread(v, left[v.Job.Number]);
+                // What ends before it in the plan goes before it.
+                var before = left
+                    .Where(o => o.Key != v.Job.Number && ends[o.Key] < ends[v.Job.Number])
+                    .Select(o => new WorkSpread(o.Value, own.Sigma))
+                    .ToList();
+                var open = due is { } end ? hours.Between(now, end) : 0;
+                var drawn = PromiseDate.Drawn(before, own, terms.People, aDay);
+                var chance = due is null ? 0 : PromiseDate.Chance(drawn, open);
+                var first = due is null ? 0 : PromiseDate.Chance(PromiseDate.Drawn([], own, 1, aDay), open);
+                var honest = hours.After(now, PromiseDate.At(drawn, terms.Certainty));
+                return new PromiseWatch(
+                    v.Job,
+                    due,
+                    ends.TryGetValue(v.Job.Number, out var at) ? at : null,
+                    chance,
+                    first,
+                    honest is { } day ? Day(day, hours.Zone) : null,
+                    chance < terms.Certainty
+                );
+            })
+            .OrderByDescending(w => w.InDanger)
+            .ThenBy(w => w.Job.PromisedOn)
+            .ToList();
+    }
+}

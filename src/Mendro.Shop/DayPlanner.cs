@@ -1,0 +1,157 @@
+using System.Text.Json;
+using Mendro.Core.Scheduling;
+using Mendro.Solver;
+using Mendro.Storage;
+
+namespace Mendro.Shop;
+
+/// <summary>The plan that holds, at moments of UTC.</summary>
+/// <param name="Key">Mark of what it was made for.</param>
+/// <param name="Tasks">Its tasks.</param>
+/// <param name="Changes">What moved when it was made.</param>
+/// <param name="Proved">True when no plan is better.</param>
+public sealed record HeldPlan(string Key, IReadOnlyList<TimedTask> Tasks, IReadOnlyList<PlanChange> Changes, bool Proved);
+
+/// <summary>Plans in the background, one plan at a time; until a new one is there the old one holds.</summary>
+public sealed class DayPlanner(SettingsStore settings) : IDisposable
+{
+    private const string Kept = "day-plan";
+
+    // A plan that is better by less is not worth moving things about.
+    private const double WorthMoving = 0.01;
+
+    private static readonly TimeSpan Longest = TimeSpan.FromSeconds(1.6);
+
+    private readonly Lock _lock = new();
+    private readonly CancellationTokenSource _closing = new();
+    private HeldPlan? _held;
+    private (string Key, Workload Load, IReadOnlyDictionary<string, string> Words, DateTimeOffset Now)? _wanted;
+    private Task _work = Task.CompletedTask;
+
+    /// <summary>The plan that holds, or null before the first.</summary>
+    public HeldPlan? Held
+    {
+        get
+        {
+            lock (_lock)
+                return _held ??= Read();
+        }
+    }
+
+    /// <summary>The planning that is under way.</summary>
+    public Task Work
+    {
+        get
+        {
+            lock (_lock)
+                return _work;
+        }
+    }
+
+    /// <summary>Asks for a plan; the last that was asked for is made.</summary>
+    /// <param name="key">Mark of what it is made for.</param>
+    /// <param name="load">Workload, minutes from <paramref name="now"/>.</param>
+    /// <param name="words">What each task is.</param>
+    /// <param name="now">Now, UTC.</param>
+    public void Ask(string key, Workload load, IReadOnlyDictionary<string, string> words, DateTimeOffset now)
+    {
+        lock (_lock)
+        {
+            if (_wanted?.Key == key)
+                return;
+            _wanted = (key, load, words, now);
+            if (!_work.IsCompleted)
+                return;
+            // The page's connection goes with its context, and is closed with the page: this work opens its own.
+            using (ExecutionContext.SuppressFlow())
+                _work = Task.Run(Run);
+        }
+    }
+
+    /// <inheritdoc/>
+    public void Dispose()
+    {
+        _closing.Cancel();
+        _closing.Dispose();
+    }
+
+    private void Run()
+    {
+        while (true)
+        {
+            (string Key, Workload Load, IReadOnlyDictionary<string, string> Words, DateTimeOffset Now) task;
+            HeldPlan? before;
+            lock (_lock)
+            {
+                if (_wanted is not { } wanted || wanted.Key == _held?.Key)
+                {
+                    _wanted = null;
+                    return;
+                }
+
+                (task, before) = (wanted, _held);
+            }
+
+            HeldPlan made;
+            try
+            {
+                made = Make(task.Key, task.Load, task.Words, task.Now, before);
+                settings.SetValue(Kept, JsonSerializer.Serialize(made with { Changes = [] }));
+            }
+            catch (Exception ex) when (ex is ShopBusyException or ObjectDisposedException or OperationCanceledException)
+            {
+                // The old plan holds; the next look asks again.
+                lock (_lock)
+                    _wanted = null;
+                return;
+            }
+
+            lock (_lock)
+                _held = made;
+        }
+    }
+
+    private HeldPlan Make(string key, Workload load, IReadOnlyDictionary<string, string> words, DateTimeOffset now, HeldPlan? before)
+    {
+        var starts = before?.Tasks.ToDictionary(t => t.Id, t => (t.Start - now).TotalMinutes);
+        var plan = DaySolver.Solve(load, Longest, starts, _closing.Token);
+        _closing.Token.ThrowIfCancellationRequested();
+        if (starts is not null)
+        {
+            // Little is moved for little.
+            var order = Enumerable.Range(0, load.Tasks.Count).OrderBy(n => starts.GetValueOrDefault(load.Tasks[n].Id, plan.Tasks[n].Start)).ToList();
+            var stays = ListOrder.Plan(load, order);
+            double Value(WorkPlan of) => load.Value(of.Tasks.Select(t => t.Start).ToList());
+            if (Value(stays) <= Value(plan) * (1 + WorthMoving))
+                plan = stays with { Optimal = plan.Optimal && Value(stays) <= Value(plan) };
+        }
+
+        var tasks = load
+            .Tasks.Zip(plan.Tasks)
+            .Select(t => new TimedTask(
+                t.First.Id,
+                words[t.First.Id],
+                now.AddMinutes(t.Second.Start),
+                now.AddMinutes(t.Second.End),
+                t.First.Place,
+                !t.First.Passive,
+                t.First.Due is { } due ? now.AddMinutes(due) : null
+            ))
+            .ToList();
+        // What only waits because the hour went by is no news.
+        var changes = before is null ? [] : PlanChange.Between(before.Tasks.Where(t => t.Start > now).ToList(), tasks);
+        return new HeldPlan(key, tasks, changes, plan.Optimal);
+    }
+
+    private HeldPlan? Read()
+    {
+        try
+        {
+            return settings.Value(Kept) is { Length: > 0 } json ? JsonSerializer.Deserialize<HeldPlan>(json) : null;
+        }
+        catch (JsonException)
+        {
+            return null;
+        }
+    }
+}
