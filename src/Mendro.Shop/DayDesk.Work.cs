@@ -17,6 +17,10 @@ public sealed partial class DayDesk
 
     private const int MostHours = 500;
 
+    // Work takes longer than expected at times: what is promised soon is not left to the last hour.
+    private const double PromiseNear = 2 * 24 * 60;
+    private const double PromiseSooner = 5;
+
     /// <summary>Own tasks that are not done.</summary>
     public IReadOnlyList<OwnTask> OwnTasks() => store.OwnTasks();
 
@@ -83,22 +87,26 @@ public sealed partial class DayDesk
         var truth = Truth();
         var work = new DayWork(truth.ToDictionary(t => t.Method, t => t.Factor));
         var (coming, sort) = (Coming(), Sort);
-        var states = desk.States(jobs.Live().Where(j => j.Shelf == Shelf.None || coming.ContainsKey(j.Number)).ToList());
+        var states = desk.States(jobs.Live().Where(j => j.Shelf == Shelf.None || (j.Shelf == Shelf.Ready && j.ShopStock) || coming.ContainsKey(j.Number)).ToList());
         var views = states.Select(s => s.View).OfType<JobView>().Where(v => v.Problem is null).OrderBy(v => v.Job.Number).ToList();
         var perHour = settings.Get().PerHour;
         var rounds = Rounds(work, views.Where(v => v.Job.Shelf == Shelf.None).ToList());
         foreach (var view in views)
+        {
+            var due = Due(view.Job, hours, now, zone);
             work.Add(
                 new DayJob(
                     view,
                     runs.Open(view.Job, view.Profile),
                     Stages(view),
-                    Due(view.Job, hours, now, zone),
+                    due,
                     coming.TryGetValue(view.Job.Number, out var day) ? Math.Max(0, (Opening(hours, now, day, zone) - now).TotalMinutes) : 0,
-                    NextLine.WorthOf(view, sort, perHour, now)
+                    NextLine.WorthOf(view, sort, perHour, now) * (due < PromiseNear ? PromiseSooner : 1)
                 ),
                 rounds.GetValueOrDefault(view.Job.Number)
             );
+        }
+
         Shop(work, hours, now, zone);
         return (work, views, states.Count(s => s.View is null));
     }
@@ -187,5 +195,5 @@ public sealed partial class DayDesk
         }
     }
 
-    private static WorkTask Task(string id, double minutes) => new(id, "", Math.Round(minutes, 1), false, null, [], null, 1) { Worth = 1 };
+    private static WorkTask Task(string id, double minutes) => new(id, "", Math.Round(minutes, 2), false, null, [], null, 1) { Worth = 1 };
 }

@@ -73,6 +73,7 @@ public sealed partial class DayDesk(
         var hours = new OpenHours(terms.Spans, zone);
         var (work, views, waiting) = Work(hours, now, zone);
         var closed = Closed(hours, terms, now);
+        Away(work, closed, now);
         var load = new Workload(terms.People, terms.WorkPlaces, work.Items.Select(i => i.Task).ToList(), PlanGoal.Day) { Closed = closed };
         var words = work.Items.ToDictionary(i => i.Task.Id, i => i.Number is { } n ? FormattableString.Invariant($"{n} {i.Words}") : i.Words);
         var key = Key(load, terms, now, settings.Value(SortKey) ?? "");
@@ -218,6 +219,22 @@ public sealed partial class DayDesk(
         }
 
         return closed;
+    }
+
+    /// <summary>Fixed hours at which others are still there: each takes a person.</summary>
+    private void Away(DayWork work, IReadOnlyList<Stretch> closed, DateTimeOffset now)
+    {
+        foreach (var hour in store.FixedHours(now))
+        {
+            var (from, to) = (Math.Max(0, (hour.FromAt - now).TotalMinutes), Math.Min(HorizonMinutes, (hour.ToAt - now).TotalMinutes));
+            var piece = 0;
+            foreach (var shut in closed.Where(c => c.From < to && c.To > from).Append(new Stretch(to, to)))
+            {
+                if (shut.From > from)
+                    work.Add(Task(FormattableString.Invariant($"hour.{hour.Id}.{++piece}"), shut.From - from) with { Begun = from, Worth = 0 }, "away", hour.Words);
+                from = Math.Max(from, shut.To);
+            }
+        }
     }
 
     private bool Slipped(HeldPlan held, Workload load, DateTimeOffset now)

@@ -139,7 +139,8 @@ public sealed class DayPlanner(SettingsStore settings) : IDisposable
             ))
             .ToList();
         // What only waits because the hour went by is no news.
-        var changes = before is null ? [] : PlanChange.Between(before.Tasks.Where(t => t.Start > now).ToList(), tasks);
+        var slid = before?.Tasks.Where(t => t.Start <= now).Select(t => t.Id).ToHashSet() ?? [];
+        var changes = before is null ? [] : PlanChange.Between(before.Tasks, tasks).Where(c => !slid.Contains(c.Task.Id)).ToList();
         return new HeldPlan(key, tasks, changes, plan.Optimal);
     }
 

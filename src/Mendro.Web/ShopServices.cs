@@ -84,6 +84,7 @@ public static class ShopServices
                     typeof(MoneyDesk),
                     typeof(DayPlanner),
                     typeof(DayDesk),
+                    typeof(CalendarDesk),
                     typeof(TeachDesk),
                     typeof(ModelDesk),
                     typeof(ApartDesk),

@@ -45,6 +45,9 @@ public sealed record PlanChange(TimedTask Task, double Minutes, string Why)
                     return $"{longer.Words} takes longer";
                 if (there.FirstOrDefault(o => o.Start < task.Start && old[o.Id].Start > was.Start) is { } first)
                     return first.Due is not null ? $"{first.Words} is promised" : $"{first.Words} goes first";
+                // Or what came in pushed that away which stands there now.
+                if (after.FirstOrDefault(o => !old.ContainsKey(o.Id) && o.Active && task.Active && o.Start < task.Start) is { } pushes)
+                    return $"{pushes.Words} came in";
                 return "what it waits for ends later";
             }
 

@@ -15,6 +15,7 @@ namespace Mendro.Shop.Demo;
 /// <param name="Values">Value working, as it stands, in parts.</param>
 /// <param name="Claim">Claim.</param>
 /// <param name="Accessories">Accessories.</param>
+/// <param name="PromisedIn">Days from now for which it is promised, or null.</param>
 /// <param name="Script">What happened, one line a step; see <see cref="DemoWorld"/>.</param>
 public sealed record DemoJob(
     string Model,
@@ -29,5 +30,6 @@ public sealed record DemoJob(
     decimal[]? Values,
     string? Claim,
     string? Accessories,
+    int? PromisedIn,
     string[] Script
 );

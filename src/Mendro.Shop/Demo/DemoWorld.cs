@@ -7,6 +7,7 @@ using Mendro.Core.Jobs;
 using Mendro.Core.Library;
 using Mendro.Core.Money;
 using Mendro.Core.Profiles;
+using Mendro.Core.Quantities;
 using Mendro.Core.Readings;
 using Mendro.Core.Stock;
 using Mendro.Pictures;
@@ -151,6 +152,7 @@ public sealed class DemoWorld(
                     Currency = ShopSettings.Default.Currency,
                     Claim = told.Claim ?? "",
                     Accessories = told.Accessories ?? "",
+                    Promised = told.PromisedIn is { } days ? DayText.Write(DateOnly.FromDateTime(time.GetUtcNow().UtcDateTime).AddDays(days)) : "",
                     ValueWorking = told.Values?[0],
                     ValueAsIs = told.Values?[1],
                     ValueParts = told.Values?[2],

@@ -1,0 +1,319 @@
+using Mendro.Core.Jobs;
+using Mendro.Core.Library;
+using Mendro.Core.Scheduling;
+using Mendro.Storage;
+
+namespace Mendro.Shop.Tests;
+
+/// <summary>The bench day: what comes into it, what changes it, what is promised, what the calendar tells.</summary>
+public sealed class DayDeskTests : IDisposable
+{
+    private static readonly TimeZoneInfo Berlin = TimeZoneInfo.FindSystemTimeZoneById("Europe/Berlin");
+
+    private readonly TestShop _shop = new();
+    private readonly DayStore _store;
+    private DayPlanner _planner;
+
+    public DayDeskTests()
+    {
+        // 30 November 2026 is a Monday; nine in Berlin.
+        _shop.Time.SetUtcNow(new DateTimeOffset(2026, 11, 30, 8, 0, 0, TimeSpan.Zero));
+        _store = new DayStore(_shop.Database, _shop.Time);
+        _planner = new DayPlanner(_shop.Settings);
+    }
+
+    public void Dispose()
+    {
+        _planner.Dispose();
+        _shop.Dispose();
+    }
+
+    private DayDesk Desk =>
+        new(
+            _shop.Jobs,
+            _shop.Desk,
+            _shop.Runs,
+            _shop.Recap,
+            _shop.Timers,
+            _shop.Orders,
+            _shop.OrderRows,
+            new ShelfStore(_shop.Database, _shop.Time),
+            _shop.Owners,
+            _store,
+            _planner,
+            _shop.Records,
+            _shop.Settings,
+            TradeLibrary.Shipped,
+            _shop.Ledger,
+            _shop.Time
+        );
+
+    private CalendarDesk Calendar => new(_shop.Jobs, _shop.Timers, _shop.OrderRows, _store, Desk, _shop.Time);
+
+    /// <summary>The day once it is planned.</summary>
+    private async Task<DayBoard> Board()
+    {
+        foreach (var job in _shop.Jobs.Live())
+            _shop.View(job.Number);
+        Desk.Board(Berlin);
+        await _planner.Work;
+        var board = Desk.Board(Berlin);
+        board.Fresh.ShouldBeTrue();
+        return board;
+    }
+
+    private static DateTimeOffset At(int hour, int minute = 0, int days = 0) =>
+        new DateTimeOffset(2026, 11, 30, hour, minute, 0, TimeSpan.FromHours(1)).AddDays(days);
+
+    private void Promise(long number, string day) => _shop.Jobs.SaveIntake(_shop.Jobs.Find(number)! with { Promised = day }, null, "");
+
+    [Fact]
+    public async Task A_unit_comes_into_the_day_with_its_next_move_its_proof_its_soak_and_its_hand_over()
+    {
+        var number = _shop.TakeIn(fails: "power-light");
+        var board = await Board();
+        var own = board.Entries.Where(e => e.Item.Number == number).ToList();
+        var move = _shop.View(number).Advice.Moves[0];
+        own[0].Item.FirstWords.ShouldBe(move.Title);
+        own[0].Start.ShouldBe(At(9));
+        own[^1].Item.Words.ShouldBe("hand over");
+        own[^1].Item.Stage.ShouldBe(WorkStage.HandOver);
+        own.Count(e => e.Person is null && e.Item.Task.Attended).ShouldBe(1);
+        foreach (var (one, next) in own.Zip(own.Skip(1)))
+            next.Start.ShouldBeGreaterThanOrEqualTo(one.End);
+        // With all of it working the owner is called; a unit of the shop's own is put up for sale.
+        _shop.AllWork(number, proving: true);
+        (await Board()).Entries.ShouldHaveSingleItem().Item.Words.ShouldBe($"{number}: ready: tell the owner");
+        var stock = _shop.TakeIn(owner: null);
+        _shop.AllWork(stock, proving: true);
+        (await Board()).Entries.Single(e => e.Item.Number == stock).Item.Words.ShouldBe("hand over");
+    }
+
+    [Fact]
+    public async Task Hands_are_busy_while_things_soak_and_nobody_works_at_noon()
+    {
+        foreach (var fails in new[] { "power-light", "picture", "speaker" })
+            _shop.TakeIn(fails: fails);
+        Desk.Add(
+                new OwnTask
+                {
+                    Words = "label box",
+                    Minutes = 200,
+                    Due = "2026-11-30",
+                }
+            )
+            .Done.ShouldNotBeNull();
+        Desk.Add([new FixedHour { Words = "market", FromAt = At(10), ToAt = At(11) }]).Done.ShouldNotBeNull();
+        _shop.Timers.Start(null, "sun bath", 300).Done.ShouldNotBeNull();
+        var board = await Board();
+        var load = new Workload(1, board.Terms.WorkPlaces, board.Entries.Select(e => e.Item.Task).ToList(), PlanGoal.Day) { Closed = board.Closed };
+        var plan = new WorkPlan(
+            board.Entries.Select(e => new PlannedTask(e.Item.Task.Id, (e.Start - board.Now).TotalMinutes, (e.End - board.Now).TotalMinutes, e.Person)).ToList(),
+            0,
+            false
+        );
+        PlanCheck.Problems(load, plan).ShouldBeEmpty();
+        board.Closed.ShouldContain(new Stretch(60, 120));
+        board.Closed.ShouldContain(new Stretch(210, 240));
+        board.Meanwhile.ShouldHaveSingleItem().Item.Words.ShouldBe("sun bath");
+        // Two hundred minutes fit between one and half past five only, and are done today because they are due.
+        board.Entries.Single(e => e.Item.Words == "label box").End.ShouldBeLessThanOrEqualTo(At(17, 30));
+    }
+
+    [Fact]
+    public async Task With_two_people_a_fixed_hour_takes_one_of_them()
+    {
+        Desk.Save(DayTerms.Usual with { People = 2 }).Done.ShouldNotBeNull();
+        Desk.Add([new FixedHour { Words = "dentist", FromAt = At(9), ToAt = At(11) }]).Done.ShouldNotBeNull();
+        foreach (var words in new[] { "one", "two" })
+            Desk.Add(new OwnTask { Words = words, Minutes = 60 }).Done.ShouldNotBeNull();
+        var board = await Board();
+        board.Closed.ShouldNotContain(c => c.From < 100);
+        board.Entries.Where(e => e.Item.Lane == "own").Select(e => e.Start).ShouldBe([At(9), At(10)]);
+        board.Entries.Select(e => e.Person).Distinct().Count().ShouldBe(2);
+    }
+
+    [Fact]
+    public async Task A_promise_in_danger_is_told_with_what_would_save_it_and_goes_first()
+    {
+        var (other, promised) = (_shop.TakeIn(fails: "power-light"), _shop.TakeIn(fails: "picture"));
+        Desk.Add(new OwnTask { Words = "big thing", Minutes = 200 }).Done.ShouldNotBeNull();
+        var before = Desk.Honest(Berlin, null).ShouldNotBeNull();
+        Promise(promised, "2026-11-30");
+        var board = await Board();
+        var watch = board.Promises.ShouldHaveSingleItem();
+        (watch.Job.Number, watch.Due).ShouldBe((promised, At(17, 30)));
+        watch.ChanceFirst.ShouldBeGreaterThanOrEqualTo(watch.Chance);
+        // More work on the bench: later dates, and what is promised is done today all the same.
+        for (var n = 0; n < 12; n++)
+            _shop.TakeIn(fails: "picture");
+        board = await Board();
+        board.Promises.Single().Ends.ShouldNotBeNull().ShouldBeLessThanOrEqualTo(At(17, 30));
+        board.Entries.Where(e => e.Item.Number == other).Max(e => e.End).ShouldBeGreaterThan(board.Promises.Single().Ends!.Value);
+        Desk.Honest(Berlin, null)!.Value.ShouldBeGreaterThan(before);
+        // A day that is over cannot be kept any more.
+        Promise(promised, "2026-11-28");
+        var late = (await Board()).Promises.Single();
+        (late.Due, late.Chance, late.InDanger).ShouldBe((null, 0, true));
+    }
+
+    [Fact]
+    public async Task What_fits_into_a_quarter_of_an_hour_leaves_nothing_open()
+    {
+        foreach (var fails in new[] { "power-light", "picture", "speaker", "buttons" })
+            _shop.TakeIn(fails: fails);
+        var board = await Board();
+        var fitting = DayDesk.Fitting(board, 15);
+        fitting.ShouldNotBeEmpty();
+        fitting.ShouldAllBe(e => e.Item.FirstMinutes <= 15 && !e.Item.LeavesOpen && e.Item.Ready);
+        DayDesk.Fitting(board, 0.1).ShouldBeEmpty();
+    }
+
+    [Fact]
+    public async Task The_plan_outlives_a_restart_and_something_new_moves_others_for_a_reason()
+    {
+        Desk.Add(new OwnTask { Words = "first", Minutes = 60 }).Done.ShouldNotBeNull();
+        Desk.Add(new OwnTask { Words = "second", Minutes = 61 }).Done.ShouldNotBeNull();
+        var board = await Board();
+        _planner.Dispose();
+        _planner = new DayPlanner(_shop.Settings);
+        var again = Desk.Board(Berlin);
+        again.Fresh.ShouldBeTrue();
+        again.Entries.Select(e => (e.Item.Task.Id, e.Start)).ShouldBe(board.Entries.Select(e => (e.Item.Task.Id, e.Start)));
+        _shop.Time.Advance(TimeSpan.FromMinutes(2));
+        Desk.Add(
+                new OwnTask
+                {
+                    Words = "urgent",
+                    Minutes = 30,
+                    Due = "2026-11-28",
+                }
+            )
+            .Done.ShouldNotBeNull();
+        // Until the new plan is there the day still shows all there is.
+        Desk.Board(Berlin).Entries.Count.ShouldBe(3);
+        await _planner.Work;
+        var moved = Desk.Board(Berlin).Changes.ShouldHaveSingleItem();
+        (moved.Task.Words, moved.Why).ShouldBe(("second", "urgent came in"));
+        Desk.Finish(_store.OwnTasks()[0].Id, done: true).Done.ShouldNotBeNull();
+        (await Board()).Entries.Select(e => e.Item.Words).ShouldBe(["urgent", "second"]);
+    }
+
+    [Fact]
+    public void What_cannot_be_is_refused()
+    {
+        Desk.Add(new OwnTask { Words = "", Minutes = 5 }).Refusal.ShouldNotBeNull();
+        Desk.Add(new OwnTask { Words = "x", Minutes = 0 }).Refusal.ShouldNotBeNull();
+        Desk.Add(new OwnTask { Words = "x", Minutes = 5, Place = "moon" }).Refusal.ShouldNotBeNull();
+        Desk.Add([new FixedHour { Words = "x", FromAt = At(11), ToAt = At(10) }]).Refusal.ShouldNotBeNull();
+        Desk.Save(DayTerms.Usual with { People = 0 }).Refusal.ShouldNotBeNull();
+        Desk.Save(DayTerms.Usual with { Spans = [.. OpenHours.Usual, new OpenSpan(DayOfWeek.Monday, new TimeOnly(12, 0), new TimeOnly(14, 0))] })
+            .Refusal!.Problem.ShouldContain("meet");
+        DayTerms.Read("nonsense").ShouldBe(DayTerms.Usual);
+    }
+
+    [Fact]
+    public void The_feed_keeps_its_ids_counts_changes_and_calls_off_what_is_gone()
+    {
+        var number = _shop.TakeIn(fails: "power-light");
+        Promise(number, "2026-12-04");
+        _shop.Timers.Start(number, "soak", 30).Done.ShouldNotBeNull();
+        var first = Read(Calendar.Feed(Berlin));
+        first.Select(e => (e.Uid, e.Sequence, e.Status)).ShouldBe([($"timer-1@mendro", 0, "CONFIRMED"), ($"promise-{number}@mendro", 0, "CONFIRMED")]);
+        // The timer ends at half past eight by UTC, by the wall clock in Berlin an hour later.
+        first[0].Start!.TzId.ShouldBe("Europe/Berlin");
+        first[0].Start!.Value.ShouldBe(new DateTime(2026, 11, 30, 9, 30, 0));
+        first[0].Start!.AsUtc.ShouldBe(new DateTime(2026, 11, 30, 8, 30, 0));
+        first[1].Start!.HasTime.ShouldBeFalse();
+        Calendar.Feed(Berlin).ShouldBe(Calendar.Feed(Berlin));
+        Promise(number, "2026-12-07");
+        var changed = Read(Calendar.Feed(Berlin)).Single(e => e.Uid == $"promise-{number}@mendro");
+        (changed.Sequence, changed.Start!.Value.Day).ShouldBe((1, 7));
+        Promise(number, "");
+        var gone = Read(Calendar.Feed(Berlin)).Single(e => e.Uid == $"promise-{number}@mendro");
+        (gone.Sequence, gone.Status).ShouldBe((2, "CANCELLED"));
+        Promise(number, "2026-12-08");
+        var back = Read(Calendar.Feed(Berlin)).Single(e => e.Uid == $"promise-{number}@mendro");
+        (back.Sequence, back.Status).ShouldBe((3, "CONFIRMED"));
+    }
+
+    private static List<Ical.Net.CalendarComponents.CalendarEvent> Read(string text) => Ical.Net.Calendar.Load(text)!.Events.OrderBy(e => e.Start!.Value).ToList();
+
+    // Written by hand after RFC 5545: one meeting in Berlin time, one of the wall clock each Tuesday, one called off, one long ago.
+    private const string Hand = """
+        BEGIN:VCALENDAR
+        VERSION:2.0
+        PRODID:-//hand//EN
+        BEGIN:VTIMEZONE
+        TZID:Europe/Berlin
+        BEGIN:STANDARD
+        DTSTART:19701025T030000
+        RRULE:FREQ=YEARLY;BYMONTH=10;BYDAY=-1SU
+        TZOFFSETFROM:+0200
+        TZOFFSETTO:+0100
+        END:STANDARD
+        BEGIN:DAYLIGHT
+        DTSTART:19700329T020000
+        RRULE:FREQ=YEARLY;BYMONTH=3;BYDAY=-1SU
+        TZOFFSETFROM:+0100
+        TZOFFSETTO:+0200
+        END:DAYLIGHT
+        END:VTIMEZONE
+        BEGIN:VEVENT
+        UID:a
+        DTSTAMP:20261101T000000Z
+        DTSTART;TZID=Europe/Berlin:20261201T140000
+        DTEND;TZID=Europe/Berlin:20261201T153000
+        SUMMARY:Supplier\, visits
+        END:VEVENT
+        BEGIN:VEVENT
+        UID:b
+        DTSTAMP:20261101T000000Z
+        DTSTART:20261103T080000
+        DURATION:PT1H
+        RRULE:FREQ=WEEKLY;COUNT=6
+        SUMMARY:Market
+        END:VEVENT
+        BEGIN:VEVENT
+        UID:c
+        DTSTAMP:20261101T000000Z
+        DTSTART:20261202T080000Z
+        DTEND:20261202T090000Z
+        STATUS:CANCELLED
+        SUMMARY:Off
+        END:VEVENT
+        BEGIN:VEVENT
+        UID:d
+        DTSTAMP:20261101T000000Z
+        DTSTART;VALUE=DATE:20261204
+        SUMMARY:Fair
+        END:VEVENT
+        END:VCALENDAR
+        """;
+
+    [Fact]
+    public void Hours_of_another_calendar_are_read_each_time_they_come_and_taken_in_again_move()
+    {
+        Calendar.Import(Hand.ReplaceLineEndings("\r\n"), Berlin).Done.ShouldNotBeNull().Words.ShouldBe("4 hours are in the plan.");
+        (string, DateTimeOffset, DateTimeOffset)[] expected =
+        [
+            // Six Tuesdays from the third of November: the first and the eighth of December are still to come.
+            ("Market", At(8, 0, 1), At(9, 0, 1)),
+            ("Supplier, visits", At(14, 0, 1), At(15, 30, 1)),
+            ("Fair", At(0, 0, 4), At(0, 0, 5)),
+            ("Market", At(8, 0, 8), At(9, 0, 8)),
+        ];
+        _store.FixedHours(_shop.Time.GetUtcNow()).Select(h => (h.Words, h.FromAt, h.ToAt)).ShouldBe(expected);
+        Calendar.Import(Hand.ReplaceLineEndings("\r\n").Replace("20261201T140000", "20261201T133000"), Berlin).Done.ShouldNotBeNull();
+        var moved = _store.FixedHours(_shop.Time.GetUtcNow());
+        moved.Count.ShouldBe(4);
+        moved.Single(h => h.Uid == "a").FromAt.ShouldBe(At(13, 30, 1));
+    }
+
+    [Theory]
+    [InlineData("hello")]
+    [InlineData("BEGIN:VCALENDAR\r\nVERSION:2.0\r\nEND:VCALENDAR")]
+    [InlineData("BEGIN:VCALENDAR\r\nBEGIN:VEVENT\r\nDTSTART:not-a-date\r\nEND:VEVENT\r\nEND:VCALENDAR")]
+    [InlineData("BEGIN:VCALENDAR\r\nBEGIN:VEVENT\r\nUID:x\r\nDTSTART:20261201T080000Z\r\nDURATION:PT1M\r\nRRULE:FREQ=MINUTELY\r\nEND:VEVENT\r\nEND:VCALENDAR")]
+    public void A_calendar_that_cannot_be_read_is_refused(string text) => Calendar.Import(text, Berlin).Refusal.ShouldNotBeNull().Problem.ShouldNotBeEmpty();
+}
