@@ -60,6 +60,7 @@ public static class ShopServices
                     typeof(OrderStore),
                     typeof(MoneyStore),
                     typeof(DayStore),
+                    typeof(LookBackStore),
                 ]
         )
             services.AddSingleton(store);
@@ -85,6 +86,7 @@ public static class ShopServices
                     typeof(DayPlanner),
                     typeof(DayDesk),
                     typeof(CalendarDesk),
+                    typeof(LookBackDesk),
                     typeof(TeachDesk),
                     typeof(ModelDesk),
                     typeof(ApartDesk),

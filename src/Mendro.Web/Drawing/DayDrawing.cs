@@ -15,7 +15,8 @@ internal static class DayDrawing
     private const double PerLetter = 5.6;
     private const int LongestName = 30;
 
-    private const string Hatch =
+    /// <summary>The pattern of what goes on by itself.</summary>
+    public const string Hatch =
         "<defs><pattern id=\"hatch\" width=\"6\" height=\"6\" patternUnits=\"userSpaceOnUse\" patternTransform=\"rotate(45)\">"
         + "<path class=\"day-hatch\" d=\"M0 0V6\"/></pattern></defs>";
 

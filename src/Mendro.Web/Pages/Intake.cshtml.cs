@@ -10,8 +10,15 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 namespace Mendro.Web.Pages;
 
 /// <summary>Takes a new unit in: what it is, whose, in what state, and what works before anything is touched.</summary>
-public sealed class IntakeModel(ProfileStore profiles, SettingsStore settings, IntakeDesk intake, JobLists lists, TradeLibrary library)
-    : ShopPageModel
+public sealed class IntakeModel(
+    ProfileStore profiles,
+    SettingsStore settings,
+    IntakeDesk intake,
+    JobLists lists,
+    DayDesk day,
+    ShopCalendar calendar,
+    TradeLibrary library
+) : ShopPageModel
 {
     /// <summary>The form.</summary>
     [BindProperty]
@@ -67,6 +74,15 @@ public sealed class IntakeModel(ProfileStore profiles, SettingsStore settings, I
 
     /// <summary>Owners known whose name begins with what is typed.</summary>
     public IActionResult OnGetOwners() => Partial("_Owners", lists.Owners(Words.Clean(Request.Query["Form.OwnerName"])));
+
+    /// <summary>Day that can honestly be said to an owner now.</summary>
+    public IActionResult OnGetHonest() =>
+        Content(
+            day.Honest(calendar.Zone, null) is { } honest
+                ? $"A unit like those on the bench is done by {calendar.Day(honest)} in {Words.Percent(day.Terms.Certainty)} of cases."
+                : "",
+            "text/plain"
+        );
 
     /// <summary>The part of the form that depends on the model; keeps what was filled in.</summary>
     public async Task<IActionResult> OnGetByModelAsync()

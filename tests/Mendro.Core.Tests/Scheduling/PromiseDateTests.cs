@@ -60,4 +60,20 @@ public sealed class PromiseDateTests
         Why([Task("a", 0, 30), Task("b", 30, 60)], [Task("b", 0, 30)], "b").ShouldBe("a is done or gone");
         PlanChange.Between([Task("a", 0, 30)], [Task("a", 3, 33)]).ShouldBeEmpty();
     }
+
+    [Fact]
+    public void Weeks_count_what_lies_in_them_and_idle_days_are_parted_at_midnight_of_monday()
+    {
+        DateOnly Day(int day) => new(2026, 11, day);
+        var weeks = WeekPast.Of(
+            Day(27),
+            2,
+            [(Day(15), 10), (Day(16), 20), (Day(22), 30), (Day(23), 40)],
+            [(Day(24), 60)],
+            // From Friday noon to Tuesday noon: two and a half days of one week, one and a half of the next.
+            [(new DateTime(2026, 11, 20, 12, 0, 0), new DateTime(2026, 11, 24, 12, 0, 0))],
+            [Day(23), Day(22), Day(23)]
+        );
+        weeks.ShouldBe([new WeekPast(Day(16), 50, 0, 2.5, 1), new WeekPast(Day(23), 40, 60, 1.5, 2)]);
+    }
 }

@@ -17,11 +17,18 @@ public sealed class OwnerModel(
     MoneyDesk money,
     SettingsStore settings,
     ShopCalendar calendar,
+    DayDesk day,
     TradeLibrary library
 ) : JobPageModel(jobs, desk, library)
 {
     /// <summary>What the owner paid, ahead or afterwards.</summary>
     public IReadOnlyList<Payment> Payments => money.Payments(View.Job.Id);
+
+    /// <summary>Day that can honestly be said, with what lies before it on the bench; null when nobody is at the bench.</summary>
+    public DateOnly? Honest => View.Job.ClosedAt is null ? day.Honest(calendar.Zone, View) : null;
+
+    /// <summary>How sure that is, 0 to 1.</summary>
+    public double Certainty => day.Terms.Certainty;
 
     /// <summary>Today, as days are kept.</summary>
     public string Today => DayText.Write(calendar.Today);

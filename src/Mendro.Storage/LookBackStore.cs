@@ -1,0 +1,76 @@
+using Dapper;
+
+namespace Mendro.Storage;
+
+/// <summary>Minutes at work on a moment, of a job.</summary>
+public sealed record MinutesAt
+{
+    /// <summary>When, UTC.</summary>
+    public DateTimeOffset At { get; init; }
+
+    /// <summary>Minutes.</summary>
+    public double Minutes { get; init; }
+}
+
+/// <summary>Something that happened to a job.</summary>
+public sealed record HappenedAt
+{
+    /// <summary>Number of the job.</summary>
+    public long Number { get; init; }
+
+    /// <summary>When, UTC.</summary>
+    public DateTimeOffset At { get; init; }
+
+    /// <summary>What, as its timeline says it.</summary>
+    public string Words { get; init; } = "";
+}
+
+/// <summary>What the last weeks were spent with, over all jobs; practice units and deleted jobs are left aside.</summary>
+public sealed class LookBackStore(ShopDatabase database)
+{
+    private const string Counts = "j.deleted_at IS NULL AND j.practice_seed IS NULL";
+
+    /// <summary>Hands at work since a moment.</summary>
+    public IReadOnlyList<MinutesAt> Active(DateTimeOffset from) =>
+        database.Read(connection =>
+            connection
+                .Query<MinutesAt>(
+                    $"""
+                    SELECT r.at, r.minutes FROM bench_records r JOIN jobs j ON j.id = r.job_id
+                    WHERE {Counts} AND r.withdrawn_at IS NULL AND r.minutes > 0 AND r.at >= @from
+                    """,
+                    new { from }
+                )
+                .AsList()
+        );
+
+    /// <summary>Waits by the timers that ended since a moment.</summary>
+    /// <param name="from">Begin, UTC.</param>
+    /// <param name="now">Now, UTC.</param>
+    public IReadOnlyList<MinutesAt> Passive(DateTimeOffset from, DateTimeOffset now) =>
+        database.Read(connection =>
+            connection
+                .Query<MinutesAt>(
+                    """
+                    SELECT ends_at AS at, seconds / 60.0 AS minutes FROM timers
+                    WHERE paused_seconds IS NULL AND ends_at >= @from AND ends_at <= @now AND (stopped_at IS NULL OR stopped_at >= ends_at)
+                    """,
+                    new { from, now }
+                )
+                .AsList()
+        );
+
+    /// <summary>Moves of jobs onto shelves, back and out, since a moment, by job and time.</summary>
+    public IReadOnlyList<HappenedAt> Moves(DateTimeOffset from) =>
+        database.Read(connection =>
+            connection
+                .Query<HappenedAt>(
+                    $"""
+                    SELECT j.number, t.at, t.words FROM timeline t JOIN jobs j ON j.id = t.job_id
+                    WHERE {Counts} AND t.kind = 'life' AND t.at >= @from ORDER BY j.number, t.id
+                    """,
+                    new { from }
+                )
+                .AsList()
+        );
+}
