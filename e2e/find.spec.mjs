@@ -86,7 +86,8 @@ test('on a phone nothing runs over the side', async ({ page }) => {
     '/Jobs/101/Sheet', '/Models/harrow-quartet', '/Settings', '/Jobs/149/Swaps', '/Jobs/123/Why', '/Gear', '/Patterns', '/Practice',
     '/Practice/900001', '/Models/Edit/harrow-duet', '/Models/Import', '/Calculators/rectified', '/Jobs/123/Compare',
     '/Jobs/142/Contacts', '/Jobs/123/Supply', '/Models/harrow-quartet/Good', '/Lots', '/Lots/3', '/Lots/3/Items', '/Offers',
-    '/Stock', '/Stock/1', '/Orders', '/Money']) {
+    '/Stock', '/Stock/1', '/Orders', '/Money', '/Day', '/Day/Hours',
+    '/Day/Back', '/Calendar']) {
     await page.goto(path);
     const over = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
     expect(over, path).toBeLessThanOrEqual(0);

@@ -88,12 +88,13 @@ public sealed partial class DayDesk
         var work = new DayWork(truth.ToDictionary(t => t.Method, t => t.Factor));
         var (coming, sort) = (Coming(), Sort);
         var states = desk.States(jobs.Live().Where(j => j.Shelf == Shelf.None || (j.Shelf == Shelf.Ready && j.ShopStock) || coming.ContainsKey(j.Number)).ToList());
-        var views = states.Select(s => s.View).OfType<JobView>().Where(v => v.Problem is null).OrderBy(v => v.Job.Number).ToList();
+        // Units on the bench are worked out behind the pages; those on shelves are few, and are looked at here.
+        var views = states.Select(s => s.View ?? (s.Job.Shelf == Shelf.None ? null : desk.Open(s.Job))).OfType<JobView>().Where(v => v.Problem is null).OrderBy(v => v.Job.Number).ToList();
         var perHour = settings.Get().PerHour;
         var rounds = Rounds(work, views.Where(v => v.Job.Shelf == Shelf.None).ToList());
         foreach (var view in views)
         {
-            var due = Due(view.Job, hours, now, zone);
+            var due = Due(view.Job.PromisedOn, hours, now);
             work.Add(
                 new DayJob(
                     view,
@@ -107,8 +108,8 @@ public sealed partial class DayDesk
             );
         }
 
-        Shop(work, hours, now, zone);
-        return (work, views, states.Count(s => s.View is null));
+        Shop(work, hours, now);
+        return (work, views, states.Count(s => s.View is null && s.Job.Shelf == Shelf.None));
     }
 
     private BenchSort Sort => Enum.TryParse<BenchSort>(settings.Value(SortKey), out var sort) && Enum.IsDefined(sort) ? sort : BenchSort.Chance;
@@ -130,10 +131,11 @@ public sealed partial class DayDesk
     private static DateTimeOffset Opening(OpenHours hours, DateTimeOffset now, DateOnly day, TimeZoneInfo zone) =>
         hours.Open(now).Where(s => Day(s.To, zone) >= day).Select(s => s.From).FirstOrDefault(now);
 
-    private static double? Due(Job job, OpenHours hours, DateTimeOffset now, TimeZoneInfo zone) =>
-        job.PromisedOn is not { } day ? null
-        : hours.Closing(now, day) is { } closing ? (closing - now).TotalMinutes
-        : (new DateTimeOffset(day.AddDays(1).ToDateTime(TimeOnly.MinValue), TimeSpan.Zero) - now).TotalMinutes;
+    /// <summary>Minutes until the last open moment of a day; below nothing when the day is over.</summary>
+    private static double? Due(DateOnly? day, OpenHours hours, DateTimeOffset now) =>
+        day is not { } due ? null
+        : hours.Closing(now, due) is { } closing ? (closing - now).TotalMinutes
+        : (new DateTimeOffset(due.ToDateTime(TimeOnly.MinValue), TimeSpan.Zero) - now).TotalMinutes;
 
     private IReadOnlyList<RecapStage> Stages(JobView view) =>
         view.Job.Stage == WorkStage.Fix && view.Profile.Boards is { Count: > 0 } && recap.Open(view) is { HasBegun: true } sheet
@@ -163,7 +165,7 @@ public sealed partial class DayDesk
         return inRound;
     }
 
-    private void Shop(DayWork work, OpenHours hours, DateTimeOffset now, TimeZoneInfo zone)
+    private void Shop(DayWork work, OpenHours hours, DateTimeOffset now)
     {
         if (orders.Wanted() is { Count: > 0 } wanted)
             work.Add(Task("orders", OrderMinutes), "shop", $"order {wanted.Count} {(wanted.Count == 1 ? "sort" : "sorts")} of parts");
@@ -175,7 +177,7 @@ public sealed partial class DayDesk
                 {
                     Passive = own.Passive,
                     Place = own.Place.Length > 0 ? own.Place : null,
-                    Due = DayText.Read(own.Due) is { } day ? ((hours.Closing(now, day) ?? now) - now).TotalMinutes : null,
+                    Due = Due(DayText.Read(own.Due), hours, now),
                 },
                 "own",
                 own.Words

@@ -245,7 +245,8 @@ public sealed partial class DayDesk(
 
     private static string Key(Workload load, DayTerms terms, DateTimeOffset now, string sort)
     {
-        string At(double minutes) => now.AddMinutes(minutes).ToUnixTimeSeconds().ToString(CultureInfo.InvariantCulture)[..^1];
+        // To the minute: what is reckoned from now comes out a hair off each time.
+        string At(double minutes) => Math.Round(now.ToUnixTimeMilliseconds() / 60_000.0 + minutes).ToString(CultureInfo.InvariantCulture);
         var tasks = load.Tasks.Select(t =>
             string.Create(
                 CultureInfo.InvariantCulture,

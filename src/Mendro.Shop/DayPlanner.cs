@@ -10,7 +10,8 @@ namespace Mendro.Shop;
 /// <param name="Tasks">Its tasks.</param>
 /// <param name="Changes">What moved when it was made.</param>
 /// <param name="Proved">True when no plan is better.</param>
-public sealed record HeldPlan(string Key, IReadOnlyList<TimedTask> Tasks, IReadOnlyList<PlanChange> Changes, bool Proved);
+/// <param name="ChangedAt">When that moved, UTC.</param>
+public sealed record HeldPlan(string Key, IReadOnlyList<TimedTask> Tasks, IReadOnlyList<PlanChange> Changes, bool Proved, DateTimeOffset ChangedAt = default);
 
 /// <summary>Plans in the background, one plan at a time; until a new one is there the old one holds.</summary>
 public sealed class DayPlanner(SettingsStore settings) : IDisposable
@@ -20,6 +21,7 @@ public sealed class DayPlanner(SettingsStore settings) : IDisposable
     // A plan that is better by less is not worth moving things about.
     private const double WorthMoving = 0.01;
 
+    private static readonly TimeSpan ToRead = TimeSpan.FromMinutes(15);
     private static readonly TimeSpan Longest = TimeSpan.FromSeconds(1.6);
 
     private readonly Lock _lock = new();
@@ -122,7 +124,9 @@ public sealed class DayPlanner(SettingsStore settings) : IDisposable
             var order = Enumerable.Range(0, load.Tasks.Count).OrderBy(n => starts.GetValueOrDefault(load.Tasks[n].Id, plan.Tasks[n].Start)).ToList();
             var stays = ListOrder.Plan(load, order);
             double Value(WorkPlan of) => load.Value(of.Tasks.Select(t => t.Start).ToList());
-            if (Value(stays) <= Value(plan) * (1 + WorthMoving))
+            // What is late whatever is done weighs on both alike.
+            var sunk = load.Tasks.Sum(t => t.Weight * load.PromiseWorth * t.Late(t.Minutes));
+            if (Value(stays) - Value(plan) <= (Value(plan) - sunk) * WorthMoving)
                 plan = stays with { Optimal = plan.Optimal && Value(stays) <= Value(plan) };
         }
 
@@ -141,7 +145,10 @@ public sealed class DayPlanner(SettingsStore settings) : IDisposable
         // What only waits because the hour went by is no news.
         var slid = before?.Tasks.Where(t => t.Start <= now).Select(t => t.Id).ToHashSet() ?? [];
         var changes = before is null ? [] : PlanChange.Between(before.Tasks, tasks).Where(c => !slid.Contains(c.Task.Id)).ToList();
-        return new HeldPlan(key, tasks, changes, plan.Optimal);
+        // What moved stays to be read for a while, also when nothing else does since.
+        return changes.Count == 0 && before is not null && now - before.ChangedAt < ToRead
+            ? new HeldPlan(key, tasks, before.Changes, plan.Optimal, before.ChangedAt)
+            : new HeldPlan(key, tasks, changes, plan.Optimal, now);
     }
 
     private HeldPlan? Read()

@@ -49,7 +49,7 @@ public sealed class IndexModel(DayDesk desk, ShopCalendar calendar, BenchRefresh
     public async Task<IActionResult> OnGetBoardAsync()
     {
         await LoadAsync();
-        return Partial("_Board", this);
+        return Partial("_BoardAnswer", this);
     }
 
     /// <summary>Adds an own task.</summary>
