@@ -12,7 +12,7 @@ const views = [
   ['find-phone', '/Jobs/123/Find', { viewport: { width: 390, height: 780 } }], ['fix', '/Jobs/123/Fix?part=switch'], ['prove', '/Jobs/133/Prove'],
   ['hand-over', '/Jobs/128/HandOver'], ['builds', '/Intake?Form.Profile=pocket+thing+blue'],
   ['lot', '/Lots/3?by=gain'], ['orders', '/Orders'], ['taking-apart', '/Jobs/123/Apart?to=main'],
-  ['calculators', '/Calculators/rectified?acVolts=9&current=0.5&farads=2200u&job=127'], ['contacts', '/Jobs/129/Contacts'],
+  ['day', '/Day', { after: '#board[aria-busy="false"]', then: '/Day' }], ['contacts', '/Jobs/129/Contacts'],
 ];
 
 const browser = await chromium.launch(chromiumOptions);

@@ -9,7 +9,14 @@ namespace Mendro.Benchmarks;
 internal static class BenchmarkProgram
 {
     // In one process: the project's central package versions need not be restored again for every benchmark.
-    private static void Main(string[] args) =>
+    private static void Main(string[] args)
+    {
+        if (args is ["plan-gain", .. var rest])
+        {
+            PlanGain.Run(rest.Length > 0 ? double.Parse(rest[0], System.Globalization.CultureInfo.InvariantCulture) : 2);
+            return;
+        }
+
         BenchmarkSwitcher
             .FromAssembly(typeof(BenchmarkProgram).Assembly)
             .Run(
@@ -18,4 +25,5 @@ internal static class BenchmarkProgram
                     Job.Default.WithToolchain(InProcessEmitToolchain.Instance).WithWarmupCount(3).WithIterationCount(10)
                 )
             );
+    }
 }

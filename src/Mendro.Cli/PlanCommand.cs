@@ -21,12 +21,22 @@ internal static class PlanCommand
         var plan = DaySolver.Solve(load.Value, Longest);
         if (json)
         {
-            output.WriteLine(JsonSerializer.Serialize(new { tasks = plan.Tasks.Select(Said), objective = plan.Objective, optimal = plan.Optimal }, ProfileJson.Options));
+            var said = new
+            {
+                tasks = plan.Tasks.Select(Said),
+                objective = plan.Objective,
+                optimal = plan.Optimal,
+            };
+            output.WriteLine(JsonSerializer.Serialize(said, ProfileJson.Options));
             return Commands.Good;
         }
 
         foreach (var task in plan.Tasks.OrderBy(t => t.Start))
-            output.WriteLine(FormattableString.Invariant($"{task.Start,6:0.##} to {task.End,6:0.##}  {task.Id}{(task.Person is { } who ? $", person {who}" : "")}"));
+        {
+            var who = task.Person is { } person ? $", person {person}" : "";
+            output.WriteLine(FormattableString.Invariant($"{task.Start,6:0.##} to {task.End,6:0.##}  {task.Id}{who}"));
+        }
+
         output.WriteLine(FormattableString.Invariant($"{plan.Objective:0.##}{(plan.Optimal ? ", proved" : "")}"));
         return Commands.Good;
     }

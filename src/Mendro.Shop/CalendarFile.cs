@@ -70,7 +70,9 @@ public static class CalendarFile
             var hours = new List<FixedHour>();
             foreach (var calendar in CalendarCollection.Load(text))
                 foreach (var one in calendar.Events.Where(e => e.Status != EventStatus.Cancelled && e.DtStart is not null))
-                    foreach (var time in one.GetOccurrences(new CalDateTime(from.UtcDateTime.AddDays(-1), Utc)).TakeWhile(o => Moment(o.Period.StartTime, zone) < to))
+                {
+                    var times = one.GetOccurrences(new CalDateTime(from.UtcDateTime.AddDays(-1), Utc));
+                    foreach (var time in times.TakeWhile(o => Moment(o.Period.StartTime, zone) < to))
                     {
                         var (begin, end) = (Moment(time.Period.StartTime, zone), Moment(time.Period.EffectiveEndTime ?? time.Period.StartTime, zone));
                         if (end <= begin && one.IsAllDay)
@@ -89,12 +91,21 @@ public static class CalendarFile
                         if (hours.Count > MostHours)
                             return Fail($"More than {MostHours} hours in the next {Ahead} days.");
                     }
+                }
 
             return hours.Count == 0
                 ? Fail($"It has no hours in the next {Ahead} days.")
                 : Outcome<IReadOnlyList<FixedHour>>.Ok(hours.OrderBy(h => h.FromAt).ToList());
         }
-        catch (Exception ex) when (ex is System.Runtime.Serialization.SerializationException or FormatException or ArgumentException or InvalidOperationException or NotSupportedException or OverflowException)
+        catch (Exception ex)
+            when (ex
+                    is System.Runtime.Serialization.SerializationException
+                        or FormatException
+                        or ArgumentException
+                        or InvalidOperationException
+                        or NotSupportedException
+                        or OverflowException
+            )
         {
             return Fail("The calendar cannot be read: " + ex.Message);
         }

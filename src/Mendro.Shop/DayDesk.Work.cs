@@ -87,9 +87,15 @@ public sealed partial class DayDesk
         var truth = Truth();
         var work = new DayWork(truth.ToDictionary(t => t.Method, t => t.Factor));
         var (coming, sort) = (Coming(), Sort);
-        var states = desk.States(jobs.Live().Where(j => j.Shelf == Shelf.None || (j.Shelf == Shelf.Ready && j.ShopStock) || coming.ContainsKey(j.Number)).ToList());
+        var live = jobs.Live().Where(j => j.Shelf == Shelf.None || (j.Shelf == Shelf.Ready && j.ShopStock) || coming.ContainsKey(j.Number));
+        var states = desk.States(live.ToList());
         // Units on the bench are worked out behind the pages; those on shelves are few, and are looked at here.
-        var views = states.Select(s => s.View ?? (s.Job.Shelf == Shelf.None ? null : desk.Open(s.Job))).OfType<JobView>().Where(v => v.Problem is null).OrderBy(v => v.Job.Number).ToList();
+        var views = states
+            .Select(s => s.View ?? (s.Job.Shelf == Shelf.None ? null : desk.Open(s.Job)))
+            .OfType<JobView>()
+            .Where(v => v.Problem is null)
+            .OrderBy(v => v.Job.Number)
+            .ToList();
         var perHour = settings.Get().PerHour;
         var rounds = Rounds(work, views.Where(v => v.Job.Shelf == Shelf.None).ToList());
         foreach (var view in views)
@@ -182,7 +188,9 @@ public sealed partial class DayDesk
                 "own",
                 own.Words
             );
-        foreach (var timer in timers.All().Where(t => t is { IsPaused: false, IsDue: false } && (t.Timer.Number is not { } n || work.Items.All(i => i.Number != n || i.Task.Begun is null))))
+        // The wait of a method under way is in its chain already.
+        var waits = work.Items.Where(i => i.Task.Begun is not null).Select(i => i.Number).ToHashSet();
+        foreach (var timer in timers.All().Where(t => t is { IsPaused: false, IsDue: false } && (t.Timer.Number is not { } n || !waits.Contains(n))))
         {
             var minutes = timer.Timer.Seconds / 60;
             work.Add(

@@ -1,4 +1,6 @@
 using System.Globalization;
+using System.Security.Cryptography;
+using System.Text;
 using Mendro.Core.Diagnosis;
 using Mendro.Core.Jobs;
 using Mendro.Core.Library;
@@ -41,6 +43,8 @@ public sealed partial class DayDesk(
     private const int MostLearned = 2000;
     private const double OrderMinutes = 10;
     private const double CallMinutes = 5;
+
+    private static readonly DateTimeOffset Never = DateTimeOffset.MaxValue;
 
     // A plan whose next piece should have begun so long ago is made anew.
     private const double SlipMinutes = 10;
@@ -86,14 +90,15 @@ public sealed partial class DayDesk(
         var shown =
             held is not null && load.Tasks.All(t => at.ContainsKey(t.Id)) && !stale
                 ? ListOrder.Of(load, load.Tasks.Select(t => t.Begun ?? (at[t.Id].Start - now).TotalMinutes).ToList(), held.Proved)
-                : ListOrder.Plan(load, Enumerable.Range(0, load.Tasks.Count).OrderBy(n => at.TryGetValue(load.Tasks[n].Id, out var was) ? was.Start : DateTimeOffset.MaxValue).ToList());
+                : ListOrder.Plan(load, Enumerable.Range(0, load.Tasks.Count).OrderBy(n => at.GetValueOrDefault(load.Tasks[n].Id)?.Start ?? Never).ToList());
         var entries = work
             .Items.Zip(shown.Tasks)
             .Select(x => new DayEntry(x.First, now.AddMinutes(x.Second.Start), now.AddMinutes(x.Second.End), x.Second.Person))
             .OrderBy(e => e.Start)
             .ThenBy(e => e.Item.Task.Id, StringComparer.Ordinal)
             .ToList();
-        return new DayBoard(now, terms, entries, stale ? [] : held!.Changes, closed, Watch(views, entries, hours, terms, now), !stale, !stale && held!.Proved, waiting);
+        var changes = stale ? [] : held!.Changes;
+        return new DayBoard(now, terms, entries, changes, closed, Watch(views, entries, hours, terms, now), !stale, !stale && held!.Proved, waiting);
     }
 
     /// <summary>Pieces that fit into some minutes and leave nothing open that must not be left, the worthiest first.</summary>
@@ -101,7 +106,7 @@ public sealed partial class DayDesk(
     /// <param name="minutes">Minutes there are.</param>
     public static IReadOnlyList<DayEntry> Fitting(DayBoard board, double minutes) =>
         board
-            .Entries.Where(e => e.Item is { Ready: true, LeavesOpen: false, Task.Passive: false } && e.Item.FirstMinutes <= minutes && e.Item.Task.Begun is null)
+            .Entries.Where(e => e.Item is { Ready: true, LeavesOpen: false, Task: { Passive: false, Begun: null } } && e.Item.FirstMinutes <= minutes)
             .OrderBy(e => e.Item.Task.Due is { } due ? due : double.MaxValue)
             .ThenBy(e => e.Start)
             .ToList();
@@ -145,28 +150,6 @@ public sealed partial class DayDesk(
         return lines;
     }
 
-    /// <summary>Day by which new work is done with the shop's certainty, after all that is to be done now; null when it never is.</summary>
-    /// <param name="zone">The shop's zone.</param>
-    /// <param name="view">Its job, or null for a unit like those on the bench on the average.</param>
-    public DateOnly? Honest(TimeZoneInfo zone, JobView? view)
-    {
-        var (now, terms) = (time.GetUtcNow(), Terms);
-        var hours = new OpenHours(terms.Spans, zone);
-        var (work, views, _) = Work(hours, now, zone);
-        var lanes = Remaining(work.Items);
-        var others = lanes.Where(l => l.Key != view?.Job.Number).ToList();
-        var minutes = view is not null && lanes.TryGetValue(view.Job.Number, out var own) ? own
-            : lanes.Count > 0 ? lanes.Values.Average()
-            : 60;
-        var drawn = PromiseDate.Drawn(
-            others.Select(o => new WorkSpread(o.Value, Sigma())).ToList(),
-            Spread(view, minutes),
-            terms.People,
-            OpenADay(hours, now)
-        );
-        return hours.After(now, PromiseDate.At(drawn, terms.Certainty)) is { } done ? Day(done, zone) : null;
-    }
-
     /// <summary>How the expected minutes of methods turned out.</summary>
     public IReadOnlyList<MinutesTruth> Truth() =>
         MinutesTruth.Of(
@@ -178,20 +161,9 @@ public sealed partial class DayDesk(
                 .Select(r => new WorkDone(r.Method, r.Expected, r.Minutes))
         );
 
-    private double Sigma() => Truth()[^1].Sigma;
-
-    private WorkSpread Spread(JobView? view, double minutes)
-    {
-        var wants = view?.Advice.Plan?.Steps.Where(s => s.Parts > 0).Sum(s => s.Cures) ?? 0;
-        var lead = orderRows.Suppliers().Select(s => (double?)s.LeadDays).Min();
-        return new WorkSpread(minutes, Sigma(), lead ?? 0, lead is null ? 0 : Math.Clamp(wants, 0, 1));
-    }
-
     private static DateOnly Day(DateTimeOffset at, TimeZoneInfo zone) => DateOnly.FromDateTime(TimeZoneInfo.ConvertTime(at, zone).DateTime);
 
     private static bool Says(string label, params string[] words) => words.Any(w => label.Contains(w, StringComparison.OrdinalIgnoreCase));
-
-    private static double OpenADay(OpenHours hours, DateTimeOffset now) => hours.Between(now, now.AddDays(7)) / 7;
 
     private static Dictionary<long, double> Remaining(IReadOnlyList<DayItem> items) =>
         items.Where(i => i.Number is not null && !i.Task.Passive).GroupBy(i => i.Number!.Value).ToDictionary(g => g.Key, g => g.Sum(i => i.Task.Minutes));
@@ -231,7 +203,11 @@ public sealed partial class DayDesk(
             foreach (var shut in closed.Where(c => c.From < to && c.To > from).Append(new Stretch(to, to)))
             {
                 if (shut.From > from)
-                    work.Add(Task(FormattableString.Invariant($"hour.{hour.Id}.{++piece}"), shut.From - from) with { Begun = from, Worth = 0 }, "away", hour.Words);
+                {
+                    var id = FormattableString.Invariant($"hour.{hour.Id}.{++piece}");
+                    work.Add(Task(id, shut.From - from) with { Begun = from, Worth = 0 }, "away", hour.Words);
+                }
+
                 from = Math.Max(from, shut.To);
             }
         }
@@ -248,53 +224,14 @@ public sealed partial class DayDesk(
         // To the minute: what is reckoned from now comes out a hair off each time.
         string At(double minutes) => Math.Round(now.ToUnixTimeMilliseconds() / 60_000.0 + minutes).ToString(CultureInfo.InvariantCulture);
         var tasks = load.Tasks.Select(t =>
-            string.Create(
+        {
+            var (minutes, due) = (t.Begun is null ? Math.Round(t.Minutes / 5) : 0, t.Due is { } until ? At(until) : "");
+            return string.Create(
                 CultureInfo.InvariantCulture,
-                $"{t.Id} {(t.Begun is null ? Math.Round(t.Minutes / 5) : 0)} {t.Passive} {t.Place} {string.Join(',', t.After)} {Math.Round(t.Worth, 1)} {(t.Due is { } due ? At(due) : "")} {t.Begun is null}"
-            )
-        );
-        return Convert.ToHexString(System.Security.Cryptography.SHA256.HashData(System.Text.Encoding.UTF8.GetBytes(terms.Write() + sort + string.Join('\n', tasks))))[..24];
-    }
-
-    private IReadOnlyList<PromiseWatch> Watch(
-        IReadOnlyList<JobView> views,
-        IReadOnlyList<DayEntry> entries,
-        OpenHours hours,
-        DayTerms terms,
-        DateTimeOffset now
-    )
-    {
-        var left = Remaining(entries.Select(e => e.Item).ToList());
-        var ends = entries.Where(e => e.Item.Number is not null).GroupBy(e => e.Item.Number!.Value).ToDictionary(g => g.Key, g => g.Max(e => e.End));
-        var aDay = OpenADay(hours, now);
-        return views
-            .Where(v => v.Job.PromisedOn is not null && left.ContainsKey(v.Job.Number))
-            .Select(v =>
-            {
-                var due = hours.Closing(now, v.Job.PromisedOn!.Value);
-                var own = Spread(v, left[v.Job.Number]);
-                // What ends before it in the plan goes before it.
-                var before = left
-                    .Where(o => o.Key != v.Job.Number && ends[o.Key] < ends[v.Job.Number])
-                    .Select(o => new WorkSpread(o.Value, own.Sigma))
-                    .ToList();
-                var open = due is { } end ? hours.Between(now, end) : 0;
-                var drawn = PromiseDate.Drawn(before, own, terms.People, aDay);
-                var chance = due is null ? 0 : PromiseDate.Chance(drawn, open);
-                var first = due is null ? 0 : PromiseDate.Chance(PromiseDate.Drawn([], own, 1, aDay), open);
-                var honest = hours.After(now, PromiseDate.At(drawn, terms.Certainty));
-                return new PromiseWatch(
-                    v.Job,
-                    due,
-                    ends.TryGetValue(v.Job.Number, out var at) ? at : null,
-                    chance,
-                    first,
-                    honest is { } day ? Day(day, hours.Zone) : null,
-                    chance < terms.Certainty
-                );
-            })
-            .OrderByDescending(w => w.InDanger)
-            .ThenBy(w => w.Job.PromisedOn)
-            .ToList();
+                $"{t.Id} {minutes} {t.Passive} {t.Place} {string.Join(',', t.After)} {Math.Round(t.Worth, 1)} {due} {t.Begun is null}"
+            );
+        });
+        var told = Encoding.UTF8.GetBytes(terms.Write() + sort + string.Join('\n', tasks));
+        return Convert.ToHexString(SHA256.HashData(told))[..24];
     }
 }

@@ -26,6 +26,7 @@ public sealed class DayPlanner(SettingsStore settings) : IDisposable
 
     private readonly Lock _lock = new();
     private readonly CancellationTokenSource _closing = new();
+    private bool _closed;
     private HeldPlan? _held;
     private (string Key, Workload Load, IReadOnlyDictionary<string, string> Words, DateTimeOffset Now)? _wanted;
     private Task _work = Task.CompletedTask;
@@ -73,6 +74,9 @@ public sealed class DayPlanner(SettingsStore settings) : IDisposable
     /// <inheritdoc/>
     public void Dispose()
     {
+        if (_closed)
+            return;
+        _closed = true;
         _closing.Cancel();
         _closing.Dispose();
     }

@@ -49,9 +49,8 @@ public sealed record DayTerms(int People, IReadOnlyList<OpenSpan> Spans, IReadOn
     {
         try
         {
-            return json is { Length: > 0 } && JsonSerializer.Deserialize<DayTerms>(json) is { Spans: not null, Places: not null } terms && terms.Problem() is null
-                ? terms
-                : Usual;
+            var read = json is { Length: > 0 } ? JsonSerializer.Deserialize<DayTerms>(json) : null;
+            return read is { Spans: not null, Places: not null } terms && terms.Problem() is null ? terms : Usual;
         }
         catch (JsonException)
         {

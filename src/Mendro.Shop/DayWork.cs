@@ -176,7 +176,7 @@ public sealed class DayWork(IReadOnlyDictionary<string, double> factors)
                 Place(stations),
                 move.Repair is null ? WorkStage.Find : WorkStage.Fix,
                 setup: Setup(stations),
-                leavesOpen: move.Repair is { Method: var method } && (method.Steps.Any(s => s.Heat is not null || s.Agent is not null) || RunPlan.Waits(method).Least > 0)
+                leavesOpen: move.Repair is { Method: var method } && LeavesOpen(method)
             );
         if (move.Repair is { Method: var soaked } && RunPlan.Waits(soaked).Least is > 0 and var wait)
             chain.Put($"{soaked.Name}: waits", wait, null, WorkStage.Fix, passive: true);
@@ -185,6 +185,8 @@ public sealed class DayWork(IReadOnlyDictionary<string, double> factors)
         for (var n = 0; n < pieces && rest >= LeastRest; n++)
             chain.Put("what follows, to be expected", rest / pieces, null, WorkStage.Fix);
     }
+
+    private static bool LeavesOpen(Method method) => method.Steps.Any(s => s.Heat is not null || s.Agent is not null || s.Wait is not null);
 
     private double Factor(string method) => factors.GetValueOrDefault(method, factors.GetValueOrDefault("", 1));
 

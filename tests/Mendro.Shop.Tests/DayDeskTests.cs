@@ -200,6 +200,49 @@ public sealed class DayDeskTests : IDisposable
     }
 
     [Fact]
+    public async Task Stopped_while_it_plans_the_old_plan_holds()
+    {
+        Desk.Add(new OwnTask { Words = "first", Minutes = 60 }).Done.ShouldNotBeNull();
+        var board = await Board();
+        for (var n = 0; n < 60; n++)
+            Desk.Add(
+                    new OwnTask
+                    {
+                        Words = $"task {n}",
+                        Minutes = 10 + n % 7,
+                        Due = "2026-12-01",
+                    }
+                )
+                .Done.ShouldNotBeNull();
+        Desk.Board(Berlin);
+        _planner.Dispose();
+        await _planner.Work;
+        var again = new DayPlanner(_shop.Settings).Held.ShouldNotBeNull();
+        again.Tasks.Select(t => (t.Id, t.Start)).ShouldBe(board.Entries.Select(e => (e.Item.Task.Id, e.Start)));
+    }
+
+    [Fact]
+    public void Before_one_goes_acid_is_rinsed_packs_are_off_charge_and_what_may_goes_on()
+    {
+        var number = _shop.TakeIn(fails: "power-light");
+        var acid = TradeLibrary
+            .Shipped.MethodsFor("battery-contacts")
+            .First(m => m.Steps.Any(s => s.Agent is not null && s.Agent.Contains("vinegar", StringComparison.Ordinal)));
+        _shop.View(number);
+        _shop.Runs.Start(number, "contacts", acid.Id).Done.ShouldNotBeNull();
+        Desk.Leaving().ShouldBeEmpty();
+        var put = acid.Steps.ToList().FindIndex(s => s.Agent is not null);
+        for (var step = 0; step <= put; step++)
+            _shop.Runs.Next(number, step, sure: true).Done.ShouldNotBeNull();
+        if (_shop.Runs.Open(_shop.Jobs.Find(number)!, _shop.View(number).Profile)!.Timer is null)
+            Desk.Leaving().ShouldContain(l => l.Number == number && l.Words.Contains("Rinse") && !l.GoesOn);
+        _shop.Timers.Start(null, "pack charges", 90).Done.ShouldNotBeNull();
+        _shop.Timers.Start(null, "glue sets", 90).Done.ShouldNotBeNull();
+        Desk.Leaving().ShouldContain(l => l.Words == "pack charges: take the pack off charge." && !l.GoesOn);
+        Desk.Leaving().ShouldContain(l => l.Words == "glue sets" && l.GoesOn);
+    }
+
+    [Fact]
     public void What_cannot_be_is_refused()
     {
         Desk.Add(new OwnTask { Words = "", Minutes = 5 }).Refusal.ShouldNotBeNull();
@@ -237,7 +280,8 @@ public sealed class DayDeskTests : IDisposable
         (back.Sequence, back.Status).ShouldBe((3, "CONFIRMED"));
     }
 
-    private static List<Ical.Net.CalendarComponents.CalendarEvent> Read(string text) => Ical.Net.Calendar.Load(text)!.Events.OrderBy(e => e.Start!.Value).ToList();
+    private static List<Ical.Net.CalendarComponents.CalendarEvent> Read(string text) =>
+        Ical.Net.Calendar.Load(text)!.Events.OrderBy(e => e.Start!.Value).ToList();
 
     // Written by hand after RFC 5545: one meeting in Berlin time, one of the wall clock each Tuesday, one called off, one long ago.
     private const string Hand = """

@@ -78,7 +78,8 @@ public sealed class PlanTests
     [Fact]
     public void What_has_begun_is_not_moved()
     {
-        WorkTask Of(string id, double minutes, double? begun = null, bool passive = false) => new(id, "", minutes, passive, null, [], null, 1) { Begun = begun };
+        WorkTask Of(string id, double minutes, double? begun = null, bool passive = false) =>
+            new(id, "", minutes, passive, null, [], null, 1) { Begun = begun };
         var load = new Workload(1, [], [Of("now", 30, -10), Of("soak", 90, -60, passive: true), Of("next", 15), Of("long", 40)], PlanGoal.Makespan)
         {
             Closed = [new Stretch(60, 120)],
@@ -204,7 +205,8 @@ public sealed class PlanTests
             }
         }
 
-        return new Workload(random.Next(1, 3), PlaceIds.Select(p => new WorkPlace(p, p == "console" ? 2 : 1)).ToList(), tasks, seed % 2 == 0 ? PlanGoal.Tardiness : PlanGoal.Makespan);
+        var places = PlaceIds.Select(p => new WorkPlace(p, p == "console" ? 2 : 1)).ToList();
+        return new Workload(random.Next(1, 3), places, tasks, seed % 2 == 0 ? PlanGoal.Tardiness : PlanGoal.Makespan);
     }
 
     [Fact]

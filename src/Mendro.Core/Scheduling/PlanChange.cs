@@ -36,7 +36,8 @@ public sealed record PlanChange(TimedTask Task, double Minutes, string Why)
             {
                 // What stands now where it stood: new, longer, or put first.
                 var there = after
-                    .Where(o => o.Id != task.Id && o.Start < was.End && o.End > was.Start && (o.Active && task.Active || o.Place is not null && o.Place == task.Place))
+                    .Where(o => o.Id != task.Id && o.Start < was.End && o.End > was.Start)
+                    .Where(o => (o.Active && task.Active) || (o.Place is not null && o.Place == task.Place))
                     .OrderBy(o => o.Due ?? DateTimeOffset.MaxValue)
                     .ToList();
                 if (there.FirstOrDefault(o => !old.ContainsKey(o.Id)) is { } added)

@@ -66,7 +66,8 @@ internal static class DayDrawing
         var (left, right) = (x(entry.Start), Math.Max(x(entry.End), x(entry.Start) + 2));
         var css = entry.Person is null ? "day-passive" : "day-active";
         var who = entry.Person is { } person ? FormattableString.Invariant($", person {person}") : "";
-        var words = WebUtility.HtmlEncode(FormattableString.Invariant($"{entry.Item.Lane}: {entry.Item.Words}, {Math.Round(entry.Item.Task.Minutes)} min{who}"));
+        var minutes = Math.Round(entry.Item.Task.Minutes);
+        var words = WebUtility.HtmlEncode(FormattableString.Invariant($"{entry.Item.Lane}: {entry.Item.Words}, {minutes} min{who}"));
         var letters = (int)((right - left - 6) / PerLetter);
         var said =
             right - left < NarrowestWord ? ""
@@ -74,7 +75,7 @@ internal static class DayDrawing
             : entry.Item.Words[..Math.Max(0, letters - 1)] + "…";
         var box =
             $"<rect class=\"{css}\" x=\"{Svg.At(left)}\" y=\"{Svg.At(y + 2)}\" width=\"{Svg.At(Math.Max(1.5, right - left - 1))}\" "
-            + $"height=\"{Svg.At(Lane - 6)}\"><title>{words}</title></rect>";
+            + $"height=\"{Svg.At(Lane - 6)}\"{(entry.Person is null ? " fill=\"url(#hatch)\"" : "")}><title>{words}</title></rect>";
         if (said.Length > 0)
             box += $"<text class=\"{css}-word\" x=\"{Svg.At(left + 3)}\" y=\"{Svg.At(y + 14)}\">{WebUtility.HtmlEncode(said)}</text>";
         return address(entry.Item) is { } link ? $"<a href=\"{WebUtility.HtmlEncode(link)}\" aria-label=\"{words}\">{box}</a>" : box;

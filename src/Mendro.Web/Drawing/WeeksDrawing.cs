@@ -16,25 +16,22 @@ internal static class WeeksDrawing
     {
         var most = Math.Max(60, weeks.Max(w => Math.Max(w.Active, w.Passive)));
         var step = Width / weeks.Count;
-        var svg = new Svg(
-            Width,
-            Height,
-            "Hours by week: " + string.Join(", ", weeks.Select(w => FormattableString.Invariant($"{Name(w)} {w.Active / 60:0.#} of hands, {w.Passive / 60:0.#} by itself")))
-        );
+        var said = weeks.Select(w => FormattableString.Invariant($"{Name(w)} {w.Active / 60:0.#} of hands, {w.Passive / 60:0.#} by itself"));
+        var svg = new Svg(Width, Height, "Hours by week: " + string.Join(", ", said));
         svg.Raw(DayDrawing.Hatch);
         for (var n = 0; n < weeks.Count; n++)
         {
-            void Column(double minutes, double left, string css)
+            void Column(double minutes, double left, string css, string? fill = null)
             {
                 var high = minutes / most * (Height - Foot - Head);
                 if (high < 0.5)
                     return;
-                svg.Box(left, Height - Foot - high, step / 2 - 6, high, css);
+                svg.Box(left, Height - Foot - high, step / 2 - 6, high, css, fill: fill);
                 svg.Text(left + step / 4 - 3, Height - Foot - high - 4, (minutes / 60).ToString("0.#", CultureInfo.InvariantCulture), "day-word");
             }
 
             Column(weeks[n].Active, n * step + 4, "day-active");
-            Column(weeks[n].Passive, n * step + step / 2 + 1, "day-passive");
+            Column(weeks[n].Passive, n * step + step / 2 + 1, "day-passive", "url(#hatch)");
             svg.Text(n * step + step / 2, Height - 6, Name(weeks[n]), "day-word");
         }
 

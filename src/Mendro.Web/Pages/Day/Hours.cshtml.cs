@@ -34,12 +34,16 @@ public sealed partial class HoursModel(DayDesk desk, ShopCalendar calendar) : Sh
     {
         var spans = new List<OpenSpan>();
         foreach (var day in Week)
-            foreach (var part in Words.Clean(Form.GetValueOrDefault($"day-{(int)day}")).Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries))
+        {
+            var typed = Words.Clean(Form.GetValueOrDefault($"day-{(int)day}"));
+            foreach (var part in typed.Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries))
             {
-                if (SpanPattern().Match(part) is not { Success: true } told || Time(told.Groups["from"].Value) is not { } from || Time(told.Groups["to"].Value) is not { } to)
+                var told = SpanPattern().Match(part);
+                if (Time(told.Groups["from"].Value) is not { } from || Time(told.Groups["to"].Value) is not { } to)
                     return Refuse($"{day}: “{part}” is no time such as 9:00-12:30.");
                 spans.Add(new OpenSpan(day, from, to));
             }
+        }
 
         var places = new Dictionary<string, int>();
         foreach (var (id, name) in DayTerms.Known)
@@ -88,13 +92,25 @@ public sealed partial class HoursModel(DayDesk desk, ShopCalendar calendar) : Sh
         Form["people"] = terms.People.ToString(CultureInfo.InvariantCulture);
         Form["certainty"] = (terms.Certainty * 100).ToString("0.#", CultureInfo.InvariantCulture);
         foreach (var day in Week)
-            Form[$"day-{(int)day}"] = string.Join(", ", terms.Spans.Where(s => s.Day == day).OrderBy(s => s.From).Select(s => $"{s.From:HH\\:mm}-{s.To:HH\\:mm}"));
+        {
+            var spans = terms.Spans.Where(s => s.Day == day).OrderBy(s => s.From).Select(s => $"{s.From:HH\\:mm}-{s.To:HH\\:mm}");
+            Form[$"day-{(int)day}"] = string.Join(", ", spans);
+        }
+
         foreach (var place in terms.WorkPlaces)
             Form[$"place-{place.Id}"] = place.Count.ToString(CultureInfo.InvariantCulture);
     }
 
     private static TimeOnly? Time(string typed) =>
-        TimeOnly.TryParseExact(typed.Contains(':') ? typed : typed + ":00", "H:mm", CultureInfo.InvariantCulture, DateTimeStyles.None, out var time) ? time : null;
+        TimeOnly.TryParseExact(
+            typed.Contains(':') ? typed : typed + ":00",
+            "H:mm",
+            CultureInfo.InvariantCulture,
+            DateTimeStyles.None,
+            out var time
+        )
+            ? time
+            : null;
 
     private DateTimeOffset? Moment(string? typed)
     {
