@@ -1,10 +1,14 @@
+using Mendro.Core.Jobs;
 using Mendro.Core.Scheduling;
+using Mendro.Storage;
 
 namespace Mendro.Shop;
 
 /// <summary>Promises: the earliest honest day, and which of those given are in danger.</summary>
 public sealed partial class DayDesk
 {
+    private const double FewWaits = 1;
+
     /// <summary>Day by which new work is done with the shop's certainty, after all that is to be done now; null when it never is.</summary>
     /// <param name="zone">The shop's zone.</param>
     /// <param name="view">Its job, or null for a unit like those on the bench on the average.</param>
@@ -75,7 +79,10 @@ public sealed partial class DayDesk
     {
         var wants = view?.Advice.Plan?.Steps.Where(s => s.Parts > 0).Sum(s => s.Cures) ?? 0;
         var lead = orderRows.Suppliers().Select(s => (double?)s.LeadDays).Min();
-        return new WorkSpread(minutes, Sigma(), lead ?? 0, lead is null ? 0 : Math.Clamp(wants, 0, 1));
+        // Most parts lie in a drawer: how many jobs had to wait is counted, and one in four assumed until there are some.
+        var (withParts, waited) = past.PartWaits(StageWords.Name(Shelf.WaitingPart));
+        var missing = Math.Min(1, (waited + FewWaits) / (withParts + 4 * FewWaits));
+        return new WorkSpread(minutes, Sigma(), lead ?? 0, lead is null ? 0 : Math.Clamp(wants, 0, 1) * missing);
     }
 
     private static double OpenADay(OpenHours hours, DateTimeOffset now) => hours.Between(now, now.AddDays(7)) / 7;

@@ -26,6 +26,7 @@ public sealed partial class DayDesk(
     DayStore store,
     DayPlanner planner,
     BenchRecordStore records,
+    LookBackStore past,
     SettingsStore settings,
     TradeLibrary library,
     Ledger ledger,

@@ -60,6 +60,21 @@ public sealed class LookBackStore(ShopDatabase database)
                 .AsList()
         );
 
+    /// <summary>How many jobs ever had parts put in, and how many of all waited for one.</summary>
+    /// <param name="waits">How the timeline begins to say that a job waits for a part.</param>
+    public (int WithParts, int Waited) PartWaits(string waits) =>
+        database.Read(connection =>
+            connection.QuerySingle<(int, int)>(
+                $"""
+                SELECT (SELECT count(DISTINCT r.job_id) FROM bench_records r JOIN jobs j ON j.id = r.job_id
+                          WHERE {Counts} AND r.cost IS NOT NULL AND r.withdrawn_at IS NULL),
+                       (SELECT count(DISTINCT t.job_id) FROM timeline t JOIN jobs j ON j.id = t.job_id
+                          WHERE {Counts} AND t.kind = 'life' AND t.words LIKE @waits || '%')
+                """,
+                new { waits }
+            )
+        );
+
     /// <summary>Moves of jobs onto shelves, back and out, since a moment, by job and time.</summary>
     public IReadOnlyList<HappenedAt> Moves(DateTimeOffset from) =>
         database.Read(connection =>

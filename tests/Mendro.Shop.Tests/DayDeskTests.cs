@@ -42,6 +42,7 @@ public sealed class DayDeskTests : IDisposable
             _store,
             _planner,
             _shop.Records,
+            new LookBackStore(_shop.Database),
             _shop.Settings,
             TradeLibrary.Shipped,
             _shop.Ledger,
