@@ -76,9 +76,10 @@ internal static class DayDrawing
         var box =
             $"<rect class=\"{css}\" x=\"{Svg.At(left)}\" y=\"{Svg.At(y + 2)}\" width=\"{Svg.At(Math.Max(1.5, right - left - 1))}\" "
             + $"height=\"{Svg.At(Lane - 6)}\"{(entry.Person is null ? " fill=\"url(#hatch)\"" : "")}><title>{words}</title></rect>";
-        if (said.Length > 0)
-            box += $"<text class=\"{css}-word\" x=\"{Svg.At(left + 3)}\" y=\"{Svg.At(y + 14)}\">{WebUtility.HtmlEncode(said)}</text>";
-        return address(entry.Item) is { } link ? $"<a href=\"{WebUtility.HtmlEncode(link)}\" aria-label=\"{words}\">{box}</a>" : box;
+        // Words lie over the box, outside of its link: cut short they are no name for it.
+        var over =
+            said.Length == 0 ? "" : $"<text class=\"{css}-word\" x=\"{Svg.At(left + 3)}\" y=\"{Svg.At(y + 14)}\">{WebUtility.HtmlEncode(said)}</text>";
+        return (address(entry.Item) is { } link ? $"<a href=\"{WebUtility.HtmlEncode(link)}\" aria-label=\"{words}\">{box}</a>" : box) + over;
     }
 
     private static string Short(string lane) => lane.Length <= LongestName ? lane : lane[..(LongestName - 1)] + "…";
