@@ -8,7 +8,7 @@ namespace Mendro.Cli;
 /// <summary><c>plan</c>: when to do what, and by whom.</summary>
 internal static class PlanCommand
 {
-    private static readonly TimeSpan Longest = TimeSpan.FromSeconds(9);
+    private static readonly TimeSpan Longest = TimeSpan.FromSeconds(8.5);
 
     public static int Run(string[] args, TextWriter output, TextWriter error) =>
         Commands.OnFile("plan", args, error, (text, json) => Answer(text, json, output, error));

@@ -8,6 +8,26 @@ namespace Mendro.Shop;
 public sealed partial class DayDesk
 {
     private const double FewWaits = 1;
+    private const int JobsLookedAt = 1000;
+
+    // What was learned changes slowly; it is not asked for anew at every line of a page.
+    private static readonly TimeSpan Learns = TimeSpan.FromMinutes(1);
+
+    private Learned? _learned;
+
+    private sealed record Learned(DateTimeOffset At, IReadOnlyList<MinutesTruth> Truth, double Missing)
+    {
+        public double Sigma => Truth[^1].Sigma;
+    }
+
+    private Learned Known()
+    {
+        var now = time.GetUtcNow();
+        if (_learned is { } known && now >= known.At && now - known.At < Learns)
+            return known;
+        var (withParts, waited) = past.PartWaits(JobsLookedAt, StageWords.Name(Shelf.WaitingPart));
+        return _learned = new Learned(now, Truth(), Math.Min(1, (waited + FewWaits) / (withParts + 4 * FewWaits)));
+    }
 
     /// <summary>Day by which new work is done with the shop's certainty, after all that is to be done now; null when it never is.</summary>
     /// <param name="zone">The shop's zone.</param>
@@ -23,7 +43,7 @@ public sealed partial class DayDesk
             : lanes.Count > 0 ? lanes.Values.Average()
             : 60;
         var drawn = PromiseDate.Drawn(
-            others.Select(o => new WorkSpread(o.Value, Sigma())).ToList(),
+            others.Select(o => new WorkSpread(o.Value, Known().Sigma)).ToList(),
             Spread(view, minutes),
             terms.People,
             OpenADay(hours, now)
@@ -73,16 +93,13 @@ public sealed partial class DayDesk
             .ToList();
     }
 
-    private double Sigma() => Truth()[^1].Sigma;
-
     private WorkSpread Spread(JobView? view, double minutes)
     {
         var wants = view?.Advice.Plan?.Steps.Where(s => s.Parts > 0).Sum(s => s.Cures) ?? 0;
         var lead = orderRows.Suppliers().Select(s => (double?)s.LeadDays).Min();
         // Most parts lie in a drawer: how many jobs had to wait is counted, and one in four assumed until there are some.
-        var (withParts, waited) = past.PartWaits(StageWords.Name(Shelf.WaitingPart));
-        var missing = Math.Min(1, (waited + FewWaits) / (withParts + 4 * FewWaits));
-        return new WorkSpread(minutes, Sigma(), lead ?? 0, lead is null ? 0 : Math.Clamp(wants, 0, 1) * missing);
+        var known = Known();
+        return new WorkSpread(minutes, known.Sigma, lead ?? 0, lead is null ? 0 : Math.Clamp(wants, 0, 1) * known.Missing);
     }
 
     private static double OpenADay(OpenHours hours, DateTimeOffset now) => hours.Between(now, now.AddDays(7)) / 7;

@@ -84,8 +84,7 @@ public sealed partial class DayDesk
     /// <summary>All that is to be done, job by job.</summary>
     private (DayWork Work, IReadOnlyList<JobView> Views, int Waiting) Work(OpenHours hours, DateTimeOffset now, TimeZoneInfo zone)
     {
-        var truth = Truth();
-        var work = new DayWork(truth.ToDictionary(t => t.Method, t => t.Factor));
+        var work = new DayWork(Known().Truth.ToDictionary(t => t.Method, t => t.Factor));
         var (coming, sort) = (Coming(), Sort);
         var live = jobs.Live().Where(j => j.Shelf == Shelf.None || (j.Shelf == Shelf.Ready && j.ShopStock) || coming.ContainsKey(j.Number));
         var states = desk.States(live.ToList());

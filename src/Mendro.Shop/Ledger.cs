@@ -17,7 +17,7 @@ public sealed class Ledger(ShopDatabase database, ActionStore actions)
     public Deed<T> Once<T>(string? once, Func<Deed<T>> work)
         where T : class
     {
-        var key = once is { Length: > 0 and <= LongestKey } && once.All(char.IsAsciiLetterOrDigit) ? $"{typeof(T).Name}:{once}" : null;
+        var key = Key<T>(once);
         try
         {
             return database.InOneTransaction<Deed<T>>(() =>
@@ -37,6 +37,14 @@ public sealed class Ledger(ShopDatabase database, ActionStore actions)
             return refused.Refusal;
         }
     }
+
+    /// <summary>What a key was answered with before; null when it is new. For work that begins outside of the shop's file.</summary>
+    public T? Answered<T>(string? once)
+        where T : class =>
+        Key<T>(once) is { } key && actions.Find(key) is { } before ? JsonSerializer.Deserialize<T>(before) : null;
+
+    private static string? Key<T>(string? once) =>
+        once is { Length: > 0 and <= LongestKey } && once.All(char.IsAsciiLetterOrDigit) ? $"{typeof(T).Name}:{once}" : null;
 
     /// <summary>Does something that has nothing to tell.</summary>
     public Deed<Done> Once(string? once, Action work) =>

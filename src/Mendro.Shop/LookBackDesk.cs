@@ -43,7 +43,36 @@ public sealed class LookBackDesk(LookBackStore store, TimeProvider time)
             store.Active(from).Select(a => (Day(a.At), a.Minutes)).ToList(),
             store.Passive(from, now).Select(a => (Day(a.At), a.Minutes)).ToList(),
             idle,
-            moves.Where(m => m.Words.StartsWith("Reopened", StringComparison.Ordinal)).Select(m => Day(m.At)).ToList()
+            moves.Where(m => m.Words.StartsWith("Reopened", StringComparison.Ordinal)).Select(m => Day(m.At)).ToList(),
+            Forgotten(store.Steps(from)).Select(Day).ToList()
         );
+    }
+
+    /// <summary>When a unit was opened at a step that had been put back, with nothing repaired between.</summary>
+    /// <param name="steps">Steps and repairs, by job and order.</param>
+    public static IReadOnlyList<DateTimeOffset> Forgotten(IReadOnlyList<HappenedAt> steps)
+    {
+        const string Back = "back ";
+        var found = new List<DateTimeOffset>();
+        foreach (var job in steps.GroupBy(s => s.Number))
+        {
+            var back = new HashSet<string>();
+            var counted = false;
+            foreach (var step in job)
+            {
+                if (step.Words.Length == 0)
+                    back.Clear();
+                else if (step.Words.StartsWith(Back, StringComparison.Ordinal))
+                    (_, counted) = (back.Add(step.Words[Back.Length..]), false);
+                else if (back.Remove(step.Words) && !counted)
+                {
+                    // All that is taken off again on the way counts once.
+                    found.Add(step.At);
+                    counted = true;
+                }
+            }
+        }
+
+        return found;
     }
 }

@@ -143,6 +143,9 @@ public sealed class OrderDesk(
     /// not noted as ordered.</summary>
     public async Task<Deed<Done>> SendAsync(long supplierId, bool urgent, CancellationToken cancel, string? once = null)
     {
+        // A form that is sent twice finds nothing left to order.
+        if (ledger.Answered<Done>(once) is { } before)
+            return before;
         if (Propose(urgent).Parcels.FirstOrDefault(p => p.Supplier.Id == supplierId) is not { } parcel)
             return Refusal.Invalid("Nothing is ordered there as things stand now.");
         if (InstrumentAddress.Parse(parcel.Supplier.Address) is { } address)

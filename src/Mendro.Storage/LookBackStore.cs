@@ -60,19 +60,40 @@ public sealed class LookBackStore(ShopDatabase database)
                 .AsList()
         );
 
-    /// <summary>How many jobs ever had parts put in, and how many of all waited for one.</summary>
+    /// <summary>Of the newest jobs, how many had parts put in, and how many waited for one.</summary>
+    /// <param name="newest">How many jobs are looked at.</param>
     /// <param name="waits">How the timeline begins to say that a job waits for a part.</param>
-    public (int WithParts, int Waited) PartWaits(string waits) =>
+    public (int WithParts, int Waited) PartWaits(int newest, string waits) =>
         database.Read(connection =>
             connection.QuerySingle<(int, int)>(
                 $"""
-                SELECT (SELECT count(DISTINCT r.job_id) FROM bench_records r JOIN jobs j ON j.id = r.job_id
-                          WHERE {Counts} AND r.cost IS NOT NULL AND r.withdrawn_at IS NULL),
-                       (SELECT count(DISTINCT t.job_id) FROM timeline t JOIN jobs j ON j.id = t.job_id
-                          WHERE {Counts} AND t.kind = 'life' AND t.words LIKE @waits || '%')
+                WITH j AS (SELECT j.id FROM jobs j WHERE {Counts} ORDER BY j.id DESC LIMIT @newest)
+                SELECT count(*) FILTER (WHERE EXISTS
+                         (SELECT 1 FROM bench_records r WHERE r.job_id = j.id AND r.cost IS NOT NULL AND r.withdrawn_at IS NULL)),
+                       count(*) FILTER (WHERE EXISTS
+                         (SELECT 1 FROM timeline t WHERE t.job_id = j.id AND t.kind = 'life' AND t.words LIKE @waits || '%'))
+                FROM j
                 """,
-                new { waits }
+                new { newest, waits }
             )
+        );
+
+    /// <summary>Steps of taking apart and putting back, and repairs, since a moment, by job and order: the step, <c>back STEP</c>, or blank
+    /// for a repair.</summary>
+    public IReadOnlyList<HappenedAt> Steps(DateTimeOffset from) =>
+        database.Read(connection =>
+            connection
+                .Query<HappenedAt>(
+                    $"""
+                    SELECT j.number, r.at, CASE r.kind WHEN 'repair' THEN ''
+                      ELSE iif(json_extract(r.payload, '$.back'), 'back ', '') || coalesce(json_extract(r.payload, '$.stepId'), '') END AS words
+                    FROM bench_records r JOIN jobs j ON j.id = r.job_id
+                    WHERE {Counts} AND r.withdrawn_at IS NULL AND r.kind IN ('step', 'repair') AND json_valid(r.payload) AND r.at >= @from
+                    ORDER BY j.number, r.seq, r.id
+                    """,
+                    new { from }
+                )
+                .AsList()
         );
 
     /// <summary>Moves of jobs onto shelves, back and out, since a moment, by job and time.</summary>

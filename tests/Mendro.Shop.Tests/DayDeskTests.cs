@@ -244,6 +244,31 @@ public sealed class DayDeskTests : IDisposable
     }
 
     [Fact]
+    public void Opened_again_with_nothing_repaired_between_something_was_forgotten()
+    {
+        HappenedAt Of(long job, string words, int minute) =>
+            new()
+            {
+                Number = job,
+                Words = words,
+                At = At(9, minute),
+            };
+        LookBackDesk
+            .Forgotten([
+                // Closed, opened again down to the board: one time.
+                Of(1, "shell", 0), Of(1, "board", 1), Of(1, "", 2), Of(1, "back board", 3), Of(1, "back shell", 4), Of(1, "shell", 5), Of(1, "board", 6),
+                // Closed again, and opened for a third time.
+                Of(1, "back board", 7), Of(1, "back shell", 8), Of(1, "shell", 9),
+                // Another unit: opened for a further repair.
+                Of(2, "shell", 10), Of(2, "back shell", 11), Of(2, "", 12), Of(2, "shell", 13),
+            ])
+            .ShouldBe([At(9, 5), At(9, 9)]);
+        new LookBackDesk(new LookBackStore(_shop.Database), _shop.Time).Weeks(2, Berlin).ShouldBe([
+            new WeekPast(new DateOnly(2026, 11, 23), 0, 0, 0, 0), new WeekPast(new DateOnly(2026, 11, 30), 0, 0, 0, 0),
+        ]);
+    }
+
+    [Fact]
     public void What_cannot_be_is_refused()
     {
         Desk.Add(new OwnTask { Words = "", Minutes = 5 }).Refusal.ShouldNotBeNull();

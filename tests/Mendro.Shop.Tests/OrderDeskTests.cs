@@ -130,7 +130,10 @@ public sealed class OrderDeskTests : IDisposable
         wish.Jobs.ShouldBe([first, second]);
         var proposal = _shop.Orders.Propose(urgent: false);
         proposal.Plan.Total.ShouldBe(8.70m);
-        (await _shop.Orders.SendAsync(supplier, false, Cancel, "key1")).Done.ShouldNotBeNull();
+        var sent = (await _shop.Orders.SendAsync(supplier, false, Cancel, "key1")).Done.ShouldNotBeNull();
+        // Sent twice by a double click it is one order, and answered alike.
+        (await _shop.Orders.SendAsync(supplier, false, Cancel, "key1")).Done.ShouldBe(sent);
+        _shop.OrderRows.List(10).ShouldHaveSingleItem();
         _quick.Orders.ShouldHaveSingleItem().ShouldContain("\"S-1\"");
         // On its way it is not wanted again.
         _shop.Orders.Wanted().ShouldBeEmpty();
