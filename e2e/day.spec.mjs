@@ -89,6 +89,18 @@ test('a morning with three soaks, an overrun, a part that comes, and a promise s
   expect(await times()).toBe(before + 1);
 });
 
+test('what another page does comes into the day that is open', async ({ page }) => {
+  await planned(page);
+  const other = await page.context().newPage();
+  await other.goto('/');
+  await other.getByPlaceholder(/what is on the label/).fill('harrow quartet no light');
+  await other.getByRole('button', { name: 'Take in', exact: true }).last().press('Enter');
+  await other.waitForURL(/Jobs\/\d+\/Find/);
+  const number = other.url().match(/Jobs\/(\d+)/)[1];
+  await other.close();
+  await expect(page.locator('#board')).toContainText(`${number} Harrow Quartet`, { timeout: 20_000 });
+});
+
 test('fixed hours come from a calendar file, and the feed is read by calendar programs', async ({ page }) => {
   const day = new Date(Date.now() + 86_400_000).toISOString().slice(0, 10).replaceAll('-', '');
   const file = ['BEGIN:VCALENDAR', 'VERSION:2.0', 'PRODID:-//hand//EN', 'BEGIN:VEVENT', 'UID:x1', `DTSTAMP:${day}T000000Z`,

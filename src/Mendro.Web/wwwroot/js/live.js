@@ -34,14 +34,16 @@ window.mendro = (() => {
 
   const on = (name, hear) => (hearers[name] ??= []).push(hear);
 
-  // The bench is shown anew when it was worked out again, by whomever; once a second is enough.
+  // The bench and the day are shown anew when the bench was worked out again, by whomever; once a second is enough.
+  const shown = { next: '/?handler=Next', board: '/Day?handler=Board' };
   let waiting = false;
   on('bench', () => {
-    if (waiting || !document.getElementById('next')) return;
+    const id = Object.keys(shown).find((name) => document.getElementById(name));
+    if (waiting || !id) return;
     waiting = true;
     setTimeout(() => {
       waiting = false;
-      window.htmx?.ajax('GET', '/?handler=Next', { target: '#next', swap: 'outerHTML' });
+      window.htmx?.ajax('GET', shown[id], { target: `#${id}`, swap: 'outerHTML' });
     }, 1000);
   });
 
