@@ -1,5 +1,6 @@
 using Mendro.Core.Scheduling;
 using Mendro.Solver;
+using Mendro.Tests.Shared;
 
 namespace Mendro.Benchmarks;
 
@@ -7,7 +8,6 @@ namespace Mendro.Benchmarks;
 internal static class PlanGain
 {
     private const int Days = 200;
-    private static readonly string?[] Places = [null, "air", "supply", "console"];
 
     /// <summary>Plays the days and prints the table of docs/planning.md.</summary>
     public static void Run(double seconds)
@@ -19,7 +19,7 @@ internal static class PlanGain
                 var (proved, worse, list) = (0, 0, 0.0);
                 for (var seed = 0; seed < Days / 4; seed++)
                 {
-                    var load = Day(seed, people, goal);
+                    var load = RandomDay.Make(seed, goal, people);
                     var (plan, before) = (DaySolver.Solve(load, TimeSpan.FromSeconds(seconds)), ListOrder.Plan(load));
                     gains.Add(before.Objective - plan.Objective);
                     list += before.Objective;
@@ -33,35 +33,5 @@ internal static class PlanGain
                     )
                 );
             }
-    }
-
-    private static Workload Day(int seed, int people, PlanGoal goal)
-    {
-        var random = new Random(seed);
-        T Any<T>(params T[] of) => of[random.Next(of.Length)];
-        var tasks = new List<WorkTask>();
-        for (var j = 0; j < 12; j++)
-        {
-            var steps = random.Next(2, 6);
-            for (var k = 0; k < steps; k++)
-            {
-                var soaks = random.NextDouble() < 0.3;
-                double? due = k == steps - 1 && random.NextDouble() < 0.5 ? Any(60, 120, 240, 480) : null;
-                tasks.Add(
-                    new WorkTask(
-                        $"{j}.{k}",
-                        $"{j}",
-                        soaks ? Any(20, 45, 60, 120) : Any(5, 8, 10, 15, 20, 30, 45),
-                        soaks,
-                        Any(Places),
-                        k == 0 ? [] : [$"{j}.{k - 1}"],
-                        due,
-                        Any(1, 1, 3)
-                    )
-                );
-            }
-        }
-
-        return new Workload(people, [new WorkPlace("air", 1), new WorkPlace("supply", 1), new WorkPlace("console", 2)], tasks, goal);
     }
 }

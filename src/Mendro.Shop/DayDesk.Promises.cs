@@ -36,7 +36,7 @@ public sealed partial class DayDesk
     {
         var (now, terms) = (time.GetUtcNow(), Terms);
         var hours = new OpenHours(terms.Spans, zone);
-        var (work, views, _) = Work(hours, now, zone);
+        var (work, _, _) = Work(hours, now, zone);
         var lanes = Remaining(work.Items);
         var others = lanes.Where(l => l.Key != view?.Job.Number).ToList();
         var minutes = view is not null && lanes.TryGetValue(view.Job.Number, out var own) ? own

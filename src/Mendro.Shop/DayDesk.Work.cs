@@ -85,7 +85,7 @@ public sealed partial class DayDesk
     private (DayWork Work, IReadOnlyList<JobView> Views, int Waiting) Work(OpenHours hours, DateTimeOffset now, TimeZoneInfo zone)
     {
         var work = new DayWork(Known().Truth.ToDictionary(t => t.Method, t => t.Factor));
-        var (coming, sort) = (Coming(), Sort);
+        var (coming, sort) = (Coming(), BenchOrder.Of(settings));
         var live = jobs.Live().Where(j => j.Shelf == Shelf.None || (j.Shelf == Shelf.Ready && j.ShopStock) || coming.ContainsKey(j.Number));
         var states = desk.States(live.ToList());
         // Units on the bench are worked out behind the pages; those on shelves are few, and are looked at here.
@@ -116,8 +116,6 @@ public sealed partial class DayDesk
         Shop(work, hours, now);
         return (work, views, states.Count(s => s.View is null && s.Job.Shelf == Shelf.None));
     }
-
-    private BenchSort Sort => Enum.TryParse<BenchSort>(settings.Value(SortKey), out var sort) && Enum.IsDefined(sort) ? sort : BenchSort.Chance;
 
     /// <summary>Jobs that wait for a part that is on its way, with the day on which it is expected.</summary>
     private Dictionary<long, DateOnly> Coming()

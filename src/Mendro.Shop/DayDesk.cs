@@ -33,9 +33,6 @@ public sealed partial class DayDesk(
     TimeProvider time
 )
 {
-    /// <summary>Key of the shop's choice what comes first.</summary>
-    public const string SortKey = "bench-sort";
-
     private const string TermsKey = "bench-day";
 
     // Nobody looks further ahead; what begins later is not in the day.
@@ -77,15 +74,16 @@ public sealed partial class DayDesk(
         var (now, terms) = (time.GetUtcNow(), Terms);
         var hours = new OpenHours(terms.Spans, zone);
         var (work, views, waiting) = Work(hours, now, zone);
-        var closed = Closed(hours, terms, now);
-        Away(work, closed, now);
+        var fixedHours = Fixed(now);
+        var closed = Closed(hours, terms, now, fixedHours.Select(f => f.When).ToList());
+        Away(work, closed, fixedHours);
         var load = new Workload(terms.People, terms.WorkPlaces, work.Items.Select(i => i.Task).ToList(), PlanGoal.Day) { Closed = closed };
         var words = work.Items.ToDictionary(i => i.Task.Id, i => i.Number is { } n ? FormattableString.Invariant($"{n} {i.Words}") : i.Words);
-        var key = Key(load, terms, now, settings.Value(SortKey) ?? "");
+        var key = Key(load, terms, now, BenchOrder.Of(settings));
         var held = planner.Held;
         var stale = held is null || held.Key != key || Slipped(held, load, now);
         if (stale)
-            planner.Ask(held?.Key == key ? key + "'" : key, load, words, now);
+            planner.Ask(key, load, words, now);
         var at = held?.Tasks.ToDictionary(t => t.Id) ?? [];
         // Until the new plan is there what is new stands where the list would put it.
         var shown =
@@ -116,9 +114,9 @@ public sealed partial class DayDesk(
     public IReadOnlyList<LeaveLine> Leaving()
     {
         var lines = new List<LeaveLine>();
-        foreach (var job in jobs.Live())
+        foreach (var (job, known, _) in desk.States(jobs.Live()))
         {
-            if (desk.States([job])[0].View is not { } view || runs.Open(job, view.Profile) is not { } run || run.Run.Step == 0)
+            if (known is not { } view || runs.Open(job, view.Profile) is not { } run || run.Run.Step == 0)
                 continue;
             var before = run.Steps.Where(s => s.Index < run.Now.Index).SelectMany(s => s.Materials).ToList();
             var wet = before.FindLastIndex(m => m.Agent is not null) > before.FindLastIndex(m => m.Rinse == true);
@@ -136,7 +134,7 @@ public sealed partial class DayDesk(
 
         foreach (var timer in timers.All().Where(t => !t.IsPaused && !t.IsDue))
         {
-            var (charges, plays) = (Says(timer.Timer.Label, "charg"), Says(timer.Timer.Label, "play", "soak in play", "runs"));
+            var (charges, plays) = (Says(timer.Timer.Label, "charg"), Says(timer.Timer.Label, "play", "runs"));
             lines.Add(
                 new LeaveLine(
                     charges ? $"{timer.Timer.Label}: take the pack off charge."
@@ -169,15 +167,18 @@ public sealed partial class DayDesk(
     private static Dictionary<long, double> Remaining(IReadOnlyList<DayItem> items) =>
         items.Where(i => i.Number is not null && !i.Task.Passive).GroupBy(i => i.Number!.Value).ToDictionary(g => g.Key, g => g.Sum(i => i.Task.Minutes));
 
+    /// <summary>Fixed hours, as far as the day goes.</summary>
+    private List<(FixedHour Hour, Stretch When)> Fixed(DateTimeOffset now) =>
+        store
+            .FixedHours(now)
+            .Select(h => (h, new Stretch(Math.Max(0, (h.FromAt - now).TotalMinutes), Math.Min(HorizonMinutes, (h.ToAt - now).TotalMinutes))))
+            .Where(f => f.Item2.To > f.Item2.From)
+            .ToList();
+
     /// <summary>Times at which nobody is there: the shop is shut, or as many fixed hours as there are people.</summary>
-    private List<Stretch> Closed(OpenHours hours, DayTerms terms, DateTimeOffset now)
+    private static List<Stretch> Closed(OpenHours hours, DayTerms terms, DateTimeOffset now, IReadOnlyList<Stretch> away)
     {
         var shut = hours.Closed(now, HorizonMinutes);
-        var away = store
-            .FixedHours(now)
-            .Select(h => new Stretch(Math.Max(0, (h.FromAt - now).TotalMinutes), Math.Min(HorizonMinutes, (h.ToAt - now).TotalMinutes)))
-            .Where(s => s.To > s.From)
-            .ToList();
         var marks = shut.Concat(away).SelectMany(s => (double[])[s.From, s.To]).Distinct().Order().ToList();
         var closed = new List<Stretch>();
         for (var n = 0; n + 1 < marks.Count; n++)
@@ -195,11 +196,11 @@ public sealed partial class DayDesk(
     }
 
     /// <summary>Fixed hours at which others are still there: each takes a person.</summary>
-    private void Away(DayWork work, IReadOnlyList<Stretch> closed, DateTimeOffset now)
+    private static void Away(DayWork work, IReadOnlyList<Stretch> closed, IReadOnlyList<(FixedHour Hour, Stretch When)> fixedHours)
     {
-        foreach (var hour in store.FixedHours(now))
+        foreach (var (hour, when) in fixedHours)
         {
-            var (from, to) = (Math.Max(0, (hour.FromAt - now).TotalMinutes), Math.Min(HorizonMinutes, (hour.ToAt - now).TotalMinutes));
+            var (from, to) = (when.From, when.To);
             var piece = 0;
             foreach (var shut in closed.Where(c => c.From < to && c.To > from).Append(new Stretch(to, to)))
             {
@@ -214,13 +215,13 @@ public sealed partial class DayDesk(
         }
     }
 
-    private bool Slipped(HeldPlan held, Workload load, DateTimeOffset now)
+    private static bool Slipped(HeldPlan held, Workload load, DateTimeOffset now)
     {
         var open = load.Tasks.Where(t => t is { Begun: null, Passive: false }).Select(t => t.Id).ToHashSet();
         return held.Tasks.Any(t => open.Contains(t.Id) && (now - t.Start).TotalMinutes > SlipMinutes);
     }
 
-    private static string Key(Workload load, DayTerms terms, DateTimeOffset now, string sort)
+    private static string Key(Workload load, DayTerms terms, DateTimeOffset now, BenchSort sort)
     {
         // To the minute: what is reckoned from now comes out a hair off each time.
         string At(double minutes) => Math.Round(now.ToUnixTimeMilliseconds() / 60_000.0 + minutes).ToString(CultureInfo.InvariantCulture);

@@ -28,7 +28,8 @@ public sealed class DayPlanner(SettingsStore settings) : IDisposable
     private readonly CancellationTokenSource _closing = new();
     private bool _closed;
     private HeldPlan? _held;
-    private (string Key, Workload Load, IReadOnlyDictionary<string, string> Words, DateTimeOffset Now)? _wanted;
+    private Wanted? _wanted;
+    private bool _running;
     private Task _work = Task.CompletedTask;
 
     /// <summary>The plan that holds, or null before the first.</summary>
@@ -62,9 +63,10 @@ public sealed class DayPlanner(SettingsStore settings) : IDisposable
         {
             if (_wanted?.Key == key)
                 return;
-            _wanted = (key, load, words, now);
-            if (!_work.IsCompleted)
+            _wanted = new Wanted(key, load, words, now);
+            if (_running)
                 return;
+            _running = true;
             // The page's connection goes with its context, and is closed with the page: this work opens its own.
             using (ExecutionContext.SuppressFlow())
                 _work = Task.Run(Run);
@@ -85,20 +87,11 @@ public sealed class DayPlanner(SettingsStore settings) : IDisposable
     {
         while (true)
         {
-            (string Key, Workload Load, IReadOnlyDictionary<string, string> Words, DateTimeOffset Now) task;
+            Wanted task;
             HeldPlan? before;
             lock (_lock)
-            {
-                if (_wanted is not { } wanted || wanted.Key == _held?.Key)
-                {
-                    _wanted = null;
-                    return;
-                }
-
-                (task, before) = (wanted, _held);
-            }
-
-            HeldPlan made;
+                (task, before) = (_wanted!, _held);
+            HeldPlan? made = null;
             try
             {
                 made = Make(task.Key, task.Load, task.Words, task.Now, before);
@@ -107,15 +100,21 @@ public sealed class DayPlanner(SettingsStore settings) : IDisposable
             catch (Exception ex) when (ex is ShopBusyException or ObjectDisposedException or OperationCanceledException)
             {
                 // The old plan holds; the next look asks again.
-                lock (_lock)
-                    _wanted = null;
-                return;
+                made = null;
             }
 
             lock (_lock)
-                _held = made;
+            {
+                _held = made ?? _held;
+                if (made is not null && _wanted != task)
+                    continue;
+                (_wanted, _running) = (null, false);
+                return;
+            }
         }
     }
+
+    private sealed record Wanted(string Key, Workload Load, IReadOnlyDictionary<string, string> Words, DateTimeOffset Now);
 
     private HeldPlan Make(string key, Workload load, IReadOnlyDictionary<string, string> words, DateTimeOffset now, HeldPlan? before)
     {
@@ -127,11 +126,10 @@ public sealed class DayPlanner(SettingsStore settings) : IDisposable
             // Little is moved for little.
             var order = Enumerable.Range(0, load.Tasks.Count).OrderBy(n => starts.GetValueOrDefault(load.Tasks[n].Id, plan.Tasks[n].Start)).ToList();
             var stays = ListOrder.Plan(load, order);
-            double Value(WorkPlan of) => load.Value(of.Tasks.Select(t => t.Start).ToList());
             // What is late whatever is done weighs on both alike.
             var sunk = load.Tasks.Sum(t => t.Weight * load.PromiseWorth * t.Late(t.Minutes));
-            if (Value(stays) - Value(plan) <= (Value(plan) - sunk) * WorthMoving)
-                plan = stays with { Optimal = plan.Optimal && Value(stays) <= Value(plan) };
+            if (load.Value(stays) - load.Value(plan) <= (load.Value(plan) - sunk) * WorthMoving)
+                plan = stays with { Optimal = plan.Optimal && load.Value(stays) <= load.Value(plan) };
         }
 
         var tasks = load

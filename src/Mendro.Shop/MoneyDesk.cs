@@ -241,15 +241,8 @@ public sealed class MoneyDesk(
             ? []
             : records
                 .Of(job.Id)
-                .Select(r => r.Body switch
-                {
-                    QuoteGiven q => $"quoted {new Amount(q.Low, q.Currency)} to {new Amount(q.High, q.Currency)}, likely {new Amount(q.Likely, q.Currency)}",
-                    QuoteAnswered { Approved: true, UpTo: { } limit } => $"agreed up to {job.In(limit)}",
-                    QuoteAnswered { Approved: true } => "agreed",
-                    QuoteAnswered => "declined",
-                    _ => null,
-                })
-                .OfType<string>()
+                .Where(r => r.Body is QuoteGiven or QuoteAnswered)
+                .Select(r => r.Words)
                 .ToList();
 
     /// <summary>What a done repair is charged at: what its owner agreed to, else work and parts at the shop's rate.</summary>

@@ -21,6 +21,19 @@ public enum BenchSort
     Age,
 }
 
+/// <summary>The order that the shop chose for its bench; the day goes by it too.</summary>
+public static class BenchOrder
+{
+    private const string Key = "bench-sort";
+
+    /// <summary>The order that holds.</summary>
+    public static BenchSort Of(SettingsStore settings) =>
+        Enum.TryParse<BenchSort>(settings.Value(Key), out var sort) && Enum.IsDefined(sort) ? sort : BenchSort.Chance;
+
+    /// <summary>Chooses it.</summary>
+    public static void Choose(SettingsStore settings, BenchSort sort) => settings.SetValue(Key, sort.ToString());
+}
+
 /// <summary>One line of “Do next” on the bench.</summary>
 /// <param name="Job">Job.</param>
 /// <param name="Stage">Stage in which the move is made.</param>

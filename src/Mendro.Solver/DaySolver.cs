@@ -67,11 +67,9 @@ public static class DaySolver
             return (first, false);
         // Worked off in the order that was found nothing begins later, and idle minutes between go.
         var found = ListOrder.Of(load, build.Starts(solver), optimal: false);
-        var plan = new[] { first, ListOrder.Plan(load, Ordered(found)), found }.MinBy(p => Math.Round(load.Value(StartsOf(p)), 6))!;
+        var plan = new[] { first, ListOrder.Plan(load, Ordered(found)), found }.MinBy(p => Math.Round(load.Value(p), 6))!;
         return (plan with { Optimal = status == CpSolverStatus.Optimal }, status == CpSolverStatus.Optimal);
     }
-
-    private static double[] StartsOf(WorkPlan plan) => plan.Tasks.Select(t => t.Start).ToArray();
 
     private static int[] Best(Workload load, OrderDecoder decoder, params int[][] orders) => orders.MinBy(o => load.Value(decoder.Starts(o)))!;
 

@@ -2,6 +2,7 @@ using System.Text.Json;
 using CsCheck;
 using Mendro.Core.Scheduling;
 using Mendro.Solver;
+using Mendro.Tests.Shared;
 
 namespace Mendro.Web.Tests;
 
@@ -177,37 +178,7 @@ public sealed class PlanTests
         (plan.Objective, plan.Optimal).ShouldBe((optimum, true));
     }
 
-    /// <summary>A bench day: units with a few steps each, some of which soak.</summary>
-    private static Workload Day(int seed)
-    {
-        var random = new Random(seed);
-        T Any<T>(params T[] of) => of[random.Next(of.Length)];
-        var tasks = new List<WorkTask>();
-        for (var j = 0; j < 12; j++)
-        {
-            var steps = random.Next(2, 6);
-            for (var k = 0; k < steps; k++)
-            {
-                var soaks = random.NextDouble() < 0.3;
-                double? due = k == steps - 1 && random.NextDouble() < 0.5 ? Any(60, 120, 240, 480) : null;
-                tasks.Add(
-                    new WorkTask(
-                        $"{j}.{k}",
-                        $"{j}",
-                        soaks ? Any(20, 45, 60, 120) : Any(5, 8, 10, 15, 20, 30, 45),
-                        soaks,
-                        Any(null, "air", "supply", "console"),
-                        k == 0 ? [] : [$"{j}.{k - 1}"],
-                        due,
-                        Any(1, 1, 3)
-                    )
-                );
-            }
-        }
-
-        var places = PlaceIds.Select(p => new WorkPlace(p, p == "console" ? 2 : 1)).ToList();
-        return new Workload(random.Next(1, 3), places, tasks, seed % 2 == 0 ? PlanGoal.Tardiness : PlanGoal.Makespan);
-    }
+    private static Workload Day(int seed) => RandomDay.Make(seed, seed % 2 == 0 ? PlanGoal.Tardiness : PlanGoal.Makespan);
 
     [Fact]
     public void On_two_hundred_days_no_plan_is_worse_than_the_order_of_the_list()

@@ -98,6 +98,9 @@ public sealed record Workload(int People, IReadOnlyList<WorkPlace> Places, IRead
         return Goal == PlanGoal.Makespan ? last : late;
     }
 
+    /// <summary>The same of a plan of it.</summary>
+    public double Value(WorkPlan plan) => Value(plan.Tasks.Select(t => t.Start).ToList());
+
     /// <summary>What a plan comes to with all that the goal weighs: for a day also what is worth to be early, and standing set up.</summary>
     /// <param name="starts">Start of each task, in their order.</param>
     public double Value(IReadOnlyList<double> starts)

@@ -29,17 +29,15 @@ public sealed class IndexModel(
     ServeOptions options
 ) : ShopPageModel
 {
-    private const string SortKey = "bench-sort";
-
     /// <summary>Order of the list, as the shop chose it.</summary>
-    public BenchSort Sort => Enum.TryParse<BenchSort>(settings.Value(SortKey), out var sort) && Enum.IsDefined(sort) ? sort : BenchSort.Chance;
+    public BenchSort Sort => BenchOrder.Of(settings);
 
     /// <summary>Chooses the order of the list.</summary>
     public IActionResult OnPostSort(BenchSort sort)
     {
         if (!Enum.IsDefined(sort))
             return NotFound();
-        settings.SetValue(SortKey, sort.ToString());
+        BenchOrder.Choose(settings, sort);
         return RedirectToPage();
     }
 

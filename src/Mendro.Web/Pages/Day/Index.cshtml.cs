@@ -31,7 +31,9 @@ public sealed class IndexModel(DayDesk desk, ShopCalendar calendar, BenchRefresh
     public IReadOnlyList<DayEntry> Fitting => FreeMinutes is { } minutes ? DayDesk.Fitting(Board, minutes) : [];
 
     /// <summary>What is to be seen to before one goes.</summary>
-    public IReadOnlyList<LeaveLine> Leaving => desk.Leaving();
+    public IReadOnlyList<LeaveLine> Leaving => _leaving ??= desk.Leaving();
+
+    private IReadOnlyList<LeaveLine>? _leaving;
 
     /// <summary>Own tasks.</summary>
     public IReadOnlyList<OwnTask> OwnTasks => desk.OwnTasks();

@@ -64,44 +64,32 @@ public sealed class TeachModel(
     public IActionResult OnPostOwn(string? name)
     {
         Name = Words.Clean(name);
-        return models
-            .GiveOwn(Number, Name, Once)
-            .Match(
-                done =>
-                {
-                    TempData["Said"] = done.Words;
-                    return ToJob("Teach");
-                },
-                refusal =>
-                {
-                    NameProblem = refusal.Problem;
-                    return OnGet() is NotFoundResult missing ? missing : RefuseAsShown();
-                }
-            );
+        return Changed(models.GiveOwn(Number, Name, Once), "Teach", problem => NameProblem = problem);
     }
 
     /// <summary>Moves the unit to another model.</summary>
     public IActionResult OnPostMove(string? into)
     {
         Into = Words.Clean(into);
-        return models
-            .MoveTo(Number, Into, Once)
-            .Match(
-                done =>
-                {
-                    TempData["Said"] = done.Words;
-                    return ToJob("Find");
-                },
-                refusal =>
-                {
-                    MoveProblem = refusal.Problem;
-                    return OnGet() is NotFoundResult missing ? missing : RefuseAsShown();
-                }
-            );
+        return Changed(models.MoveTo(Number, Into, Once), "Find", problem => MoveProblem = problem);
     }
 
     /// <summary>Takes back what was taught last in this job.</summary>
     public IActionResult OnPostBack() => Told(teach.TakeBack(Number, Once));
+
+    private IActionResult Changed(Deed<ModelChanged> deed, string page, Action<string> refused) =>
+        deed.Match(
+            done =>
+            {
+                TempData["Said"] = done.Words;
+                return ToJob(page);
+            },
+            refusal =>
+            {
+                refused(refusal.Problem);
+                return OnGet() is NotFoundResult missing ? missing : RefuseAsShown();
+            }
+        );
 
     private IActionResult Told(Deed<Done> deed)
     {
