@@ -201,6 +201,16 @@ public sealed class DayDeskTests : IDisposable
     }
 
     [Fact]
+    public async Task A_day_that_slipped_is_planned_once_more_and_then_holds()
+    {
+        Desk.Add(new OwnTask { Words = "first", Minutes = 60 }).Done.ShouldNotBeNull();
+        await Board();
+        _shop.Time.Advance(TimeSpan.FromMinutes(15));
+        Desk.Board(Berlin).Fresh.ShouldBeFalse();
+        (await Board()).Entries.ShouldHaveSingleItem().Start.ShouldBe(At(9, 15));
+    }
+
+    [Fact]
     public async Task Stopped_while_it_plans_the_old_plan_holds()
     {
         Desk.Add(new OwnTask { Words = "first", Minutes = 60 }).Done.ShouldNotBeNull();
