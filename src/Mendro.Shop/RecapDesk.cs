@@ -43,6 +43,8 @@ public sealed partial class RecapDesk(
     /// <summary>The job worked out; null when neither its model nor anybody has told of capacitors.</summary>
     public RecapSheet? Open(JobView view)
     {
+        // How far placing is comes first: it ends by keeping the plan, so whoever reads that it has ended finds the plan kept.
+        var placing = fits.Of(view.Job.Id);
         var plan = store.Plan(view.Job.Id);
         var boards = plan.Own ?? view.Profile.Boards ?? [];
         if (!boards.Any(b => b.Capacitors is { Count: > 0 }))
@@ -92,7 +94,7 @@ public sealed partial class RecapDesk(
             minutes,
             StagePlan.Stages(view.Model, groups, isIn, states),
             Schools(plan, all, failed, minutes),
-            fits.Of(view.Job.Id) is { } run && !(run.Finished && run.Problem is null) ? run : null,
+            placing is { Finished: true, Problem: null } ? null : placing,
             tasks,
             tasks.All(t => plan.Fits.Any(f => f.Board == t.Board.Id && f.For == t.For))
         );
