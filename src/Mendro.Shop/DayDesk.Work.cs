@@ -108,7 +108,10 @@ public sealed partial class DayDesk
                     due,
                     coming.TryGetValue(view.Job.Number, out var day) ? Math.Max(0, (Opening(hours, now, day, zone) - now).TotalMinutes) : 0,
                     NextLine.WorthOf(view, sort, perHour, now) * (due < PromiseNear ? PromiseSooner : 1)
-                ),
+                )
+                {
+                    Drivers = MeanwhileDesk.Needed(view),
+                },
                 rounds.GetValueOrDefault(view.Job.Number)
             );
         }

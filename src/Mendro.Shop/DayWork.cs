@@ -48,7 +48,11 @@ public sealed record DayJob(
     double? DueMinutes,
     double Earliest,
     double Worth
-);
+)
+{
+    /// <summary>Drivers that its next move asks for.</summary>
+    public IReadOnlyList<string> Drivers { get; init; } = [];
+}
 
 /// <summary>Makes the pieces of work of a day from what Mendro knows of each job.</summary>
 /// <param name="factors">Minutes taken to minutes expected, by method; blank for all others.</param>
@@ -62,6 +66,8 @@ public sealed class DayWork(IReadOnlyDictionary<string, double> factors)
 
     // Less is no piece of work of its own.
     private const double LeastRest = 2;
+
+    private static readonly IReadOnlyList<string> Iron = ["iron"];
 
     // Longer work is laid down in between.
     private const double LongestPiece = 60;
@@ -92,7 +98,7 @@ public sealed class DayWork(IReadOnlyDictionary<string, double> factors)
                     Math.Max(1, stage.Positions.Count * CapacitorLibrary.Shipped.MinutesEach),
                     "fumes",
                     WorkStage.Fix,
-                    setup: "iron",
+                    setups: Iron,
                     leavesOpen: true
                 );
         else if (job.View.Advice.Moves is [var move, ..] && job.View.Diagnosis?.Target is not null)
@@ -103,13 +109,13 @@ public sealed class DayWork(IReadOnlyDictionary<string, double> factors)
                 return;
             }
 
-            Next(chain, move, round);
+            Next(chain, job, move, round);
         }
 
         var tests = job.View.Proof.Unproved.Sum(l => l.Function.Minutes);
         if (job.View.Advice.Moves.Count > 0 || tests > 0)
-            chain.Put("try everything", Math.Max(1, tests > 0 ? tests : job.View.Profile.Functions.Sum(f => f.Minutes)), Console(job), WorkStage.Prove);
-        chain.Put($"play for {SoakMinutes:0} minutes", SoakMinutes, Console(job), WorkStage.Prove, passive: true, attended: true);
+            chain.Put("try everything", Math.Max(1, tests > 0 ? tests : job.View.Profile.Functions.Sum(f => f.Minutes)), Console(job), WorkStage.Prove, setups: InConsole(job));
+        chain.Put($"play for {SoakMinutes:0} minutes", SoakMinutes, Console(job), WorkStage.Prove, passive: true, attended: true, setups: InConsole(job));
         chain.End("hand over", HandOverMinutes, WorkStage.HandOver);
     }
 
@@ -117,7 +123,7 @@ public sealed class DayWork(IReadOnlyDictionary<string, double> factors)
     public void Add(LotRound round, string lot, string id) =>
         _items.Add(
             new DayItem(
-                new WorkTask(id, $"lot {lot}", Math.Max(1, round.Minutes), false, Place(round.Stations), [], null, 0) { Setup = Setup(round.Stations) },
+                new WorkTask(id, $"lot {lot}", Math.Max(1, round.Minutes), false, Place(round.Stations), [], null, 0) { Setups = Setups(round.Stations) },
                 null,
                 $"lot {lot}",
                 $"round of {round.Items.Count}: {round.Title}",
@@ -157,13 +163,13 @@ public sealed class DayWork(IReadOnlyDictionary<string, double> factors)
                     Math.Max(1, step.Minutes * Factor(run.Method.Id.Value) - (on ? run.StepSeconds / 60 : 0)),
                     step.Heat is null ? null : "fumes",
                     WorkStage.Fix,
-                    setup: step.Heat is null ? null : "iron",
+                    setups: step.Heat is null ? [] : Iron,
                     leavesOpen: true
                 );
         }
     }
 
-    private void Next(Chain chain, Move move, string? round)
+    private void Next(Chain chain, DayJob job, Move move, string? round)
     {
         var stations = BenchStation.For(move);
         var factor = move.Repair is { } known ? Factor(known.Method.Id.Value) : Factor("");
@@ -175,7 +181,7 @@ public sealed class DayWork(IReadOnlyDictionary<string, double> factors)
                 Math.Max(1, move.Minutes * factor),
                 Place(stations),
                 move.Repair is null ? WorkStage.Find : WorkStage.Fix,
-                setup: Setup(stations),
+                setups: [.. Setups(stations), .. job.Drivers.Select(d => "driver " + d)],
                 leavesOpen: move.Repair is { Method: var method } && LeavesOpen(method)
             );
         if (move.Repair is { Method: var soaked } && RunPlan.Waits(soaked).Least is > 0 and var wait)
@@ -200,7 +206,10 @@ public sealed class DayWork(IReadOnlyDictionary<string, double> factors)
         : stations.Any(s => s.Id == "magnifier") ? "microscope"
         : null;
 
-    private static string? Setup(IReadOnlyList<BenchStation> stations) => stations.MaxBy(s => s.Minutes)?.Id;
+    private static IReadOnlyList<string> Setups(IReadOnlyList<BenchStation> stations) => stations.Select(s => s.Id).ToList();
+
+    // What is tried in a console wants one of its own family: units of one model share it.
+    private static IReadOnlyList<string> InConsole(DayJob job) => Console(job) is null ? [] : [$"console for {job.View.Job.ProfileId}"];
 
     /// <summary>The pieces of one job, each after the one before.</summary>
     private sealed class Chain(DayWork work, DayJob job)
@@ -219,13 +228,13 @@ public sealed class DayWork(IReadOnlyDictionary<string, double> factors)
             WorkStage stage,
             bool passive = false,
             bool attended = false,
-            string? setup = null,
+            IReadOnlyList<string>? setups = null,
             bool leavesOpen = false,
             double? begun = null,
             bool last = false
         )
         {
-            if (!passive && !last && TryJoin(minutes, place, setup))
+            if (!passive && !last && TryJoin(minutes, place, setups ?? []))
                 return;
             var id = $"{job.View.Job.Number}.{++_count}";
             work._items.Add(
@@ -234,7 +243,7 @@ public sealed class DayWork(IReadOnlyDictionary<string, double> factors)
                     {
                         Earliest = _last is null ? Math.Round(job.Earliest) : 0,
                         Attended = attended,
-                        Setup = setup,
+                        Setups = setups ?? [],
                         Begun = begun,
                         Worth = last ? job.Worth : 0,
                     },
@@ -252,7 +261,7 @@ public sealed class DayWork(IReadOnlyDictionary<string, double> factors)
         }
 
         /// <summary>Lengthens the piece before by what hands go on with: nobody takes up another unit between two steps of one.</summary>
-        private bool TryJoin(double minutes, string? place, string? setup)
+        private bool TryJoin(double minutes, string? place, IReadOnlyList<string> setups)
         {
             if (!_joins || work._items[^1] is not { Task: { Begun: null } task } before || task.Minutes + minutes > LongestPiece)
                 return false;
@@ -261,7 +270,7 @@ public sealed class DayWork(IReadOnlyDictionary<string, double> factors)
             work._items[^1] = before with
             {
                 Words = before.Words.EndsWith(" …", StringComparison.Ordinal) ? before.Words : before.Words + " …",
-                Task = task with { Minutes = Math.Round(task.Minutes + minutes, 1), Place = task.Place ?? place, Setup = task.Setup ?? setup },
+                Task = task with { Minutes = Math.Round(task.Minutes + minutes, 1), Place = task.Place ?? place, Setups = task.Setups.Union(setups).ToList() },
             };
             return true;
         }

@@ -25,7 +25,8 @@ public sealed class MeanwhileDesk(JobStore jobs, BenchDesk desk)
             .ThenBy(g => g.Key, StringComparer.Ordinal)
             .ToList();
 
-    private static IReadOnlyList<string> Needed(JobView view)
+    /// <summary>Drivers that the best move of a unit asks for as it stands; none when nothing has to be opened.</summary>
+    public static IReadOnlyList<string> Needed(JobView view)
     {
         if (view.Profile.Steps is not { Count: > 0 } || view.Advice.Moves.FirstOrDefault() is not { } move)
             return [];

@@ -239,10 +239,11 @@ public static class DaySolver
                 }
 
             var standing = (long)Math.Round(_load.SetupWorth * PerWeight);
-            var setups = Enumerable.Range(0, _starts.Count).Where(n => _load.Tasks[n].Setup is not null).GroupBy(n => _load.Tasks[n].Setup);
-            foreach (var setup in setups.Where(g => standing > 0 && g.Count() > 1))
+            if (standing <= 0)
+                return;
+            foreach (var setup in _load.SharedSetups)
             {
-                var (from, to) = (_model.NewIntVar(0, most, $"from {setup.Key}"), _model.NewIntVar(0, most, $"to {setup.Key}"));
+                var (from, to) = (_model.NewIntVar(0, most, $"from {setup[0]}"), _model.NewIntVar(0, most, $"to {setup[0]}"));
                 foreach (var n in setup)
                 {
                     _model.Add(from <= _starts[n]);

@@ -49,7 +49,7 @@ public sealed class PlanTests
                         {
                             Earliest = more && m.Item7 > 15 ? m.Item7 : 0,
                             Attended = more && m.Item7 % 2 == 0,
-                            Setup = m.Item7 % 3 == 0 ? "iron" : null,
+                            Setups = m.Item7 % 3 == 0 ? ["iron"] : m.Item7 % 6 == 1 ? ["iron", "tri-wing"] : [],
                             Worth = m.Item7 % 4,
                         }
                 )
@@ -220,7 +220,7 @@ public sealed class PlanTests
     public void A_day_keeps_promises_then_does_what_is_worth_most_with_one_setting_up()
     {
         WorkTask Of(string id, double worth, string? setup = null, double? due = null) =>
-            new(id, id, 20, false, null, [], due, 1) { Worth = worth, Setup = setup };
+            new(id, id, 20, false, null, [], due, 1) { Worth = worth, Setups = setup is null ? [] : [setup] };
         var load = new Workload(
             1,
             [],
@@ -232,6 +232,17 @@ public sealed class PlanTests
         order[1].ShouldBe("rich");
         order[^1].ShouldBe("poor");
         Math.Abs(order.IndexOf("iron1") - order.IndexOf("iron2")).ShouldBe(1);
+    }
+
+    /// <summary>A driver and the iron at once: of two orders that share the iron the one that shares the driver too.</summary>
+    [Fact]
+    public void What_shares_two_things_lies_closer_than_what_shares_one()
+    {
+        WorkTask Of(string id, params string[] setups) => new(id, id, 20, false, null, [], null, 1) { Worth = 1, Setups = setups };
+        var load = new Workload(1, [], [Of("a", "iron", "tri-wing"), Of("b", "iron"), Of("c", "iron", "tri-wing"), Of("d", "iron")], PlanGoal.Day);
+        load.SharedSetups.Select(s => string.Join(",", s)).ShouldBe(["0,1,2,3", "0,2"]);
+        var order = Solve(load).Tasks.OrderBy(t => t.Start).Select(t => t.Id).ToList();
+        Math.Abs(order.IndexOf("a") - order.IndexOf("c")).ShouldBe(1);
     }
 
     [Fact]

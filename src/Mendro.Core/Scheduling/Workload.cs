@@ -42,8 +42,8 @@ public sealed record WorkTask(
     /// <summary>True when it goes on by itself but not while nobody is there: a pack on charge.</summary>
     public bool Attended { get; init; }
 
-    /// <summary>What has to be set up for it, such as <c>iron</c>; what shares it lies close together. Null for nothing.</summary>
-    public string? Setup { get; init; }
+    /// <summary>What has to be set up for it: the iron hot, a driver, the console that tests it. What shares one lies close together.</summary>
+    public IReadOnlyList<string> Setups { get; init; } = [];
 
     /// <summary>Worth of having it done a minute earlier, for <see cref="PlanGoal.Day"/>.</summary>
     public double Worth { get; init; }
@@ -74,7 +74,10 @@ public sealed record Workload(int People, IReadOnlyList<WorkPlace> Places, IRead
     private const double PromiseFirst = 1000;
     private const double SetupShare = 0.1;
 
-    private readonly string?[] _setups = Tasks.Select(t => t.Setup).OfType<string>().GroupBy(s => s).Where(g => g.Count() > 1).Select(g => g.Key).ToArray();
+    private readonly int[][] _setups = Shared(Tasks);
+
+    /// <summary>Tasks that share something which has to be set up, each by its place in the list: one row for each such thing.</summary>
+    public IReadOnlyList<IReadOnlyList<int>> SharedSetups => _setups;
 
     /// <summary>What a minute of standing set up weighs for <see cref="PlanGoal.Day"/>.</summary>
     public double SetupWorth { get; } = Tasks.Count == 0 ? 0 : SetupShare * Tasks.Average(t => t.Worth);
@@ -114,14 +117,21 @@ public sealed record Workload(int People, IReadOnlyList<WorkPlace> Places, IRead
         foreach (var setup in _setups)
         {
             var (from, to) = (double.MaxValue, 0.0);
-            for (var n = 0; n < Tasks.Count; n++)
-                if (Tasks[n].Setup == setup)
-                    (from, to) = (Math.Min(from, starts[n]), Math.Max(to, starts[n] + Tasks[n].Minutes));
+            foreach (var n in setup)
+                (from, to) = (Math.Min(from, starts[n]), Math.Max(to, starts[n] + Tasks[n].Minutes));
             value += SetupWorth * (to - from);
         }
 
         return value;
     }
+
+    private static int[][] Shared(IReadOnlyList<WorkTask> tasks) =>
+        tasks
+            .SelectMany((t, n) => t.Setups.Distinct().Select(s => (Setup: s, At: n)))
+            .GroupBy(x => x.Setup, x => x.At)
+            .Where(g => g.Count() > 1)
+            .Select(g => g.ToArray())
+            .ToArray();
 }
 
 /// <summary>When a task is done.</summary>
