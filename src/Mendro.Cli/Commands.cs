@@ -13,7 +13,7 @@ public static class Commands
         + "--policy advisor|checklist|oracle --json; calc NAME key=value … --json; casebook FILE [--profiles DIR] --json; understand TEXT --json; "
         + "materials FILE --json; fit FILE --json; beeps FILE --json; jumpers FILE --json; order FILE --json; plan FILE --json; "
         + "teardown --profile FILE --to ID[,ID…] [--done ID,…] --json; "
-        + "backup FILE; restore FILE; export DIR; import DIR";
+        + "backup FILE; restore FILE; export DIR; import DIR; recover NAME";
 
     private const long LargestFile = 16 * 1024 * 1024;
 
@@ -52,6 +52,7 @@ public static class Commands
             "restore" => SafekeepingCommands.Restore(args[1..], output, error),
             "export" => SafekeepingCommands.Export(args[1..], output, error),
             "import" => SafekeepingCommands.Import(args[1..], output, error),
+            "recover" => SafekeepingCommands.Recover(args[1..], output, error),
             _ => Refuse(error, $"“{args[0]}” is not a command. Known: {Known}"),
         };
     }

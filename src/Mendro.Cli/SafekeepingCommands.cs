@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Text.Json;
 using Mendro.Core.Profiles;
+using Mendro.Shop;
 using Mendro.Storage;
 
 namespace Mendro.Cli;
@@ -66,14 +67,7 @@ internal static class SafekeepingCommands
             error,
             (target, folder, json) =>
             {
-                if (!File.Exists(Path.Combine(folder, "shop.db")))
-                    throw new ShopFileException($"There is no shop in “{folder}”.");
-                var database = new ShopDatabase(Path.Combine(folder, "shop.db"));
-                // A shop of an earlier level is brought up to date first, as when it is opened.
-                using (var held = ShopLock.TryTake(folder))
-                    if (held is not null)
-                        database.Migrate();
-                var manifest = ShopTransfer.Export(database, target);
+                var manifest = ShopTransfer.Export(Opened(folder), target);
                 var rows = manifest.Tables.Sum(t => t.Rows);
                 Say(
                     output,
@@ -114,6 +108,55 @@ internal static class SafekeepingCommands
             }
         );
 
+    public static int Recover(string[] args, TextWriter output, TextWriter error) =>
+        Run(
+            args,
+            "recover wants the name of an account: recover NAME [--data DIR]",
+            error,
+            (name, folder, json) =>
+            {
+                var (database, time) = (Opened(folder), TimeProvider.System);
+                var (accounts, sessions) = (new AccountStore(database, time), new SessionStore(database, time));
+                var desk = new AccountDesk(
+                    accounts,
+                    sessions,
+                    new CodeStore(database, time),
+                    new AccessLog(database, time),
+                    new NoPasswords(),
+                    database
+                );
+                if (desk.Recover("", name) is not { Done: { } given })
+                {
+                    var names = accounts.All().Where(a => a.ClosedAt is null).Select(a => a.Name).ToList();
+                    return Commands.Refuse(
+                        error,
+                        $"There is no open account “{name}”. {(names.Count > 0 ? "There are: " + string.Join(", ", names) : "There is none yet")}."
+                    );
+                }
+
+                Say(
+                    output,
+                    json,
+                    new { given.For, given.Code },
+                    $"{given.For} sets a new password with {given.Code} at /Code of the shop. It works once, for a day."
+                );
+                return Commands.Good;
+            }
+        );
+
+    /// <summary>The database of a shop, also one that is open.</summary>
+    private static ShopDatabase Opened(string folder)
+    {
+        if (!File.Exists(Path.Combine(folder, "shop.db")))
+            throw new ShopFileException($"There is no shop in “{folder}”.");
+        var database = new ShopDatabase(Path.Combine(folder, "shop.db"));
+        // A shop of an earlier level is brought up to date first, as when it is opened.
+        using (var held = ShopLock.TryTake(folder))
+            if (held is not null)
+                database.Migrate();
+        return database;
+    }
+
     private static int Run(string[] args, string usage, TextWriter error, Func<string, string, bool, int> work)
     {
         var at = Array.IndexOf(args, "--data");
@@ -152,4 +195,12 @@ internal static class SafekeepingCommands
 
     private static void Say(TextWriter output, bool json, object answer, string words) =>
         output.WriteLine(json ? JsonSerializer.Serialize(answer, ProfileJson.Options) : words);
+
+    /// <summary>A code is made here, no password.</summary>
+    private sealed class NoPasswords : IPasswordKeeper
+    {
+        public string Hash(string password) => throw new NotSupportedException("Passwords are set in the shop itself.");
+
+        public bool Fits(string hash, string password) => false;
+    }
 }

@@ -208,8 +208,8 @@ public sealed class BenchRecordStore(ShopDatabase database, TimeProvider time)
     {
         var id = connection.ExecuteScalar<long>(
             """
-            INSERT INTO bench_records (job_id, seq, kind, subject, symptom, payload_version, payload, words, note, minutes, cost, stage, at, replaces)
-            VALUES (@JobId, @Seq, @Key, @Subject, @IsSymptom, @PayloadVersion, @payload, @Words, @Note, @Minutes, @Cost, @stage, @At, @Replaces)
+            INSERT INTO bench_records (job_id, seq, kind, subject, symptom, payload_version, payload, words, note, minutes, cost, stage, at, replaces, done_by)
+            VALUES (@JobId, @Seq, @Key, @Subject, @IsSymptom, @PayloadVersion, @payload, @Words, @Note, @Minutes, @Cost, @stage, @At, @Replaces, @by)
             RETURNING id
             """,
             new
@@ -228,6 +228,7 @@ public sealed class BenchRecordStore(ShopDatabase database, TimeProvider time)
                 stage = record.Stage.ToString(),
                 record.At,
                 record.Replaces,
+                by = Acting.Now,
             },
             transaction
         );

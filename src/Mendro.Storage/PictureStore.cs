@@ -61,6 +61,15 @@ public sealed class PictureStore(ShopDatabase database, TimeProvider time)
                 .AsList()
         );
 
+    /// <summary>True when a picture was taken of a job, by its number.</summary>
+    public bool IsOf(long job, string hash) =>
+        database.Read(connection =>
+            connection.ExecuteScalar<bool>(
+                "SELECT EXISTS (SELECT 1 FROM pictures p JOIN jobs j ON j.id = p.job_id WHERE j.number = @job AND p.hash = @hash)",
+                new { job, hash }
+            )
+        );
+
     /// <summary>One picture of a job, or null.</summary>
     public UnitPicture? Find(JobId jobId, long id) =>
         database.Read(connection =>

@@ -11,7 +11,7 @@ public sealed class Timeline(ShopDatabase database)
     public IReadOnlyList<TimelineEntry> Of(JobId jobId) =>
         database.Read(connection =>
             connection
-                .Query<TimelineEntry>("SELECT at, kind, words FROM timeline WHERE job_id = @jobId ORDER BY id DESC", new { jobId })
+                .Query<TimelineEntry>("SELECT at, kind, words, done_by FROM timeline WHERE job_id = @jobId ORDER BY id DESC", new { jobId })
                 .AsList()
         );
 
@@ -24,13 +24,14 @@ public sealed class Timeline(ShopDatabase database)
         string words
     ) =>
         connection.Execute(
-            "INSERT INTO timeline (job_id, at, kind, words) VALUES (@jobId, @at, @kind, @words)",
+            "INSERT INTO timeline (job_id, at, kind, words, done_by) VALUES (@jobId, @at, @kind, @words, @by)",
             new
             {
                 jobId,
                 at,
                 kind,
                 words,
+                by = Acting.Now,
             },
             transaction
         );

@@ -11,4 +11,7 @@ public sealed record TimelineEntry
 
     /// <summary>What happened, in words.</summary>
     public string Words { get; init; } = "";
+
+    /// <summary>Who did it; blank for Mendro itself, and for a shop without accounts.</summary>
+    public string DoneBy { get; init; } = "";
 }

@@ -4,9 +4,20 @@ using Microsoft.Extensions.Primitives;
 
 namespace Mendro.Web;
 
+/// <summary>All text of an address passes the gate (<see cref="PlainText"/>), before anything is chosen by it.</summary>
+public sealed class QueryGate(RequestDelegate next)
+{
+    /// <summary>Cleans and goes on.</summary>
+    public Task InvokeAsync(HttpContext context)
+    {
+        context.Request.Query = new QueryCollection(FormGate.Clean(context.Request.Query));
+        return next(context);
+    }
+}
+
 /// <summary>
 /// Reads a form once, before any page does: what is broken is refused with our page, and all text passes the gate
-/// (<see cref="PlainText"/>), in the address too.
+/// (<see cref="PlainText"/>).
 /// </summary>
 public sealed class FormGate(RequestDelegate next)
 {
@@ -23,7 +34,6 @@ public sealed class FormGate(RequestDelegate next)
     public async Task InvokeAsync(HttpContext context)
     {
         var request = context.Request;
-        request.Query = new QueryCollection(Clean(request.Query));
         if (HttpMethods.IsPost(request.Method) && request.HasFormContentType)
         {
             IFormCollection form;
@@ -61,7 +71,7 @@ public sealed class FormGate(RequestDelegate next)
     private static bool IsEditor(HttpRequest request) =>
         request.Path.StartsWithSegments("/Models/Edit", StringComparison.OrdinalIgnoreCase);
 
-    private static Dictionary<string, StringValues> Clean(IEnumerable<KeyValuePair<string, StringValues>> told) =>
+    internal static Dictionary<string, StringValues> Clean(IEnumerable<KeyValuePair<string, StringValues>> told) =>
         told.GroupBy(t => PlainText.Clean(t.Key))
             .ToDictionary(
                 g => g.Key,

@@ -6,6 +6,7 @@ using Mendro.Shop.Demo;
 using Mendro.Shop;
 using Mendro.Storage;
 using Mendro.Web;
+using Mendro.Web.Access;
 using Mendro.Web.Live;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.HostFiltering;
@@ -23,6 +24,7 @@ if (ServeOptions.Read(args, out var problem) is not { } options)
     return 2;
 }
 
+options = NetworkSetup.WithSettings(options);
 ShopFolder.NarrowNewFiles();
 var builder = WebApplication.CreateBuilder(args);
 
@@ -43,13 +45,21 @@ builder.WebHost.ConfigureKestrel(kestrel =>
     kestrel.Limits.MaxRequestBodySize = Gate.MostBytes;
     // Said outright, this overrides every address that the environment may name.
     if (options.Port is { } port)
-        kestrel.Listen(options.Host, port);
+        kestrel.Listen(
+            options.Host,
+            port,
+            listen =>
+            {
+                if (options.Certificate is { } certificate)
+                    listen.UseHttps(certificate);
+            }
+        );
 });
 
 // Another name that leads to this machine is how a page of somebody else's would reach the shop (DNS rebinding).
 builder.Services.Configure<HostFilteringOptions>(hosts =>
 {
-    hosts.AllowedHosts = [.. ServeOptions.LocalNames];
+    hosts.AllowedHosts = [.. NetworkSetup.Hosts(options)];
     hosts.AllowEmptyHosts = false;
 });
 builder.Services.AddRazorPages();
@@ -76,6 +86,7 @@ builder
     .SetApplicationName("mendro")
     .PersistKeysToFileSystem(new DirectoryInfo(Path.Combine(options.DataDirectory, "keys")));
 builder.Services.AddShop(options);
+ShopDoor.Add(builder.Services);
 builder.Services.AddHostedService<WarmUp>();
 builder.Services.AddHostedService<BenchWorker>();
 builder.Services.AddHostedService<BackupKeeper>();
@@ -103,6 +114,7 @@ if (options.Demo)
 
 app.Services.GetRequiredService<MethodDesk>().Refresh();
 
+app.UseProxy(options);
 app.UseMiddleware<SecurityHeaders>();
 app.UseExceptionHandler(
     new ExceptionHandlerOptions
@@ -115,22 +127,26 @@ app.UseExceptionHandler(
 app.UseStatusCodePagesWithReExecute("/Error", "?code={0}");
 app.UseMiddleware<ErrorPages>();
 app.UseMiddleware<Gate>();
-app.UseMiddleware<FormGate>();
-app.UseMiddleware<BrowserId>();
+app.UseMiddleware<QueryGate>();
 app.UseStaticFiles();
 app.UseMiddleware<OneConnection>();
 app.UseRouting();
+app.UseAuthentication();
+// Before anything that was sent is read: of whom nobody knows nothing is taken.
+app.UseMiddleware<AccessGate>();
+app.UseMiddleware<FormGate>();
+app.UseMiddleware<BrowserId>();
 app.MapRazorPages();
-app.MapGet(EventEndpoint.Path, (HttpContext context, EventEndpoint events) => events.StreamAsync(context));
-app.MapGet(
-    "/Pictures/{hash}",
-    (string hash, bool? small, PictureFiles files) =>
-        files.Read(hash, small == true) is { } jpeg ? Results.Bytes(jpeg, "image/jpeg") : Results.NotFound()
-);
-app.MapHealthChecks("/health");
+app.MapShop();
 
 app.Lifetime.ApplicationStarted.Register(() =>
 {
+    foreach (var line in NetworkSetup.Words(options, DateTimeOffset.Now))
+        Console.WriteLine(line);
+    if (app.Services.GetRequiredService<ShopDoor>().WaitsForOwner)
+        Console.WriteLine(
+            $"Nobody has an account yet. The first owner comes in with this code, once: {app.Services.GetRequiredService<FirstOwner>().Make()}"
+        );
     var shop = app.Services.GetRequiredService<SettingsStore>().Get();
     // No instrument is looked for where Mendro itself answers.
     List<int> own = [.. app.Urls.Select(url => new Uri(url).Port)];

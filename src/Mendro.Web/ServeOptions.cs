@@ -1,5 +1,7 @@
 using System.Globalization;
 using System.Net;
+using System.Security.Cryptography;
+using System.Security.Cryptography.X509Certificates;
 
 namespace Mendro.Web;
 
@@ -7,7 +9,7 @@ namespace Mendro.Web;
 /// <c>MENDRO_</c>.</summary>
 /// <param name="DataDirectory">Folder of the database and keys.</param>
 /// <param name="Demo">True to seed the demo world into an empty shop.</param>
-/// <param name="Host">Address to listen on; loopback only.</param>
+/// <param name="Host">Address to listen on.</param>
 /// <param name="Port">Port, or null to leave it to the host.</param>
 public sealed record ServeOptions(string DataDirectory, bool Demo, IPAddress Host, int? Port)
 {
@@ -16,6 +18,21 @@ public sealed record ServeOptions(string DataDirectory, bool Demo, IPAddress Hos
 
     /// <summary>True to have the invented models of the demo world in the shop.</summary>
     public bool DemoModels { get; init; } = Demo;
+
+    /// <summary>Certificate with its key, or null for plain HTTP.</summary>
+    public X509Certificate2? Certificate { get; init; }
+
+    /// <summary>True when plain HTTP beyond this machine was confirmed.</summary>
+    public bool PlainHttp { get; init; }
+
+    /// <summary>Proxy before the shop, the only one whose forwarded headers count; null for what the settings say.</summary>
+    public IPAddress? Proxy { get; init; }
+
+    /// <summary>Names by which browsers ask for the shop, beside those of the machine.</summary>
+    public IReadOnlyList<string> Names { get; init; } = [];
+
+    /// <summary>True when others than this machine reach the shop: by the address it listens on, or by a proxy.</summary>
+    public bool IsNetwork => !IPAddress.IsLoopback(Host) || Proxy is not null;
 
     /// <summary>Prefix of the variables that are read; bare ones such as <c>HOST</c> belong to others.</summary>
     public const string Prefix = "MENDRO_";
@@ -34,9 +51,20 @@ public sealed record ServeOptions(string DataDirectory, bool Demo, IPAddress Hos
         var told = new ConfigurationBuilder().AddEnvironmentVariables(Prefix).AddCommandLine(args).Build();
         var host = told["host"] ?? "127.0.0.1";
         problem = null;
-        var address = Loopback(host);
+        var address = host.Equals("localhost", StringComparison.OrdinalIgnoreCase) ? IPAddress.Loopback
+            : IPAddress.TryParse(host, out var parsed) ? parsed
+            : null;
         if (address is null)
-            problem = $"Mendro has no sign-in yet, so it listens on this machine only: “{host}” is not a loopback address; use 127.0.0.1.";
+            problem = $"“{host}” is no address to listen on. Say this machine's address in the network, or 0.0.0.0 for all of them.";
+        IPAddress? proxy = null;
+        if (told["proxy"] is { Length: > 0 } named && !IPAddress.TryParse(named, out proxy))
+            problem ??= $"The proxy is named by its address; “{named}” is none.";
+        var certificate = ReadCertificate(told["cert"], told["cert-key"], told["cert-password-file"], ref problem);
+        var plain = Yes(told["plain-http"]);
+        if (problem is null && address is not null && !IPAddress.IsLoopback(address) && certificate is null && proxy is null && !plain)
+            problem =
+                "Over plain HTTP everybody in the network can read passwords and owners' data. Give a certificate (--cert FILE --cert-key FILE), "
+                + "put a proxy with one before it (--proxy ADDRESS), or confirm that you want it all the same: --plain-http yes";
         int? port = null;
         if (told["port"] is { } text)
         {
@@ -48,11 +76,14 @@ public sealed record ServeOptions(string DataDirectory, bool Demo, IPAddress Hos
 
         if (problem is not null)
             return null;
-        static bool Yes(string? word) => word is "true" or "1" or "yes";
         var demo = Yes(told["demo"]);
         var options = new ServeOptions(Path.GetFullPath(told["data"] ?? ".data"), demo, address!, port)
         {
             DemoModels = demo || Yes(told["demo-models"]),
+            Certificate = certificate,
+            PlainHttp = plain,
+            Proxy = proxy,
+            Names = (told["names"] ?? "").Split([',', ' '], StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries),
         };
         return
             int.TryParse(told["patience"], NumberStyles.None, CultureInfo.InvariantCulture, out var milliseconds)
@@ -64,10 +95,32 @@ public sealed record ServeOptions(string DataDirectory, bool Demo, IPAddress Hos
             : options;
     }
 
-    private static IPAddress? Loopback(string host)
+    private static bool Yes(string? word) => word is "true" or "1" or "yes";
+
+    private static X509Certificate2? ReadCertificate(string? file, string? key, string? passwordFile, ref string? problem)
     {
-        if (host.Equals("localhost", StringComparison.OrdinalIgnoreCase))
-            return IPAddress.Loopback;
-        return IPAddress.TryParse(host, out var address) && IPAddress.IsLoopback(address) ? address : null;
+        if (file is not { Length: > 0 })
+        {
+            if (key is { Length: > 0 })
+                problem ??= "A key without its certificate: say --cert FILE too.";
+            return null;
+        }
+
+        try
+        {
+            var password = passwordFile is { Length: > 0 } ? File.ReadAllText(passwordFile).TrimEnd('\r', '\n') : null;
+            var certificate =
+                Path.GetExtension(file).ToLowerInvariant() is ".pfx" or ".p12" ? X509CertificateLoader.LoadPkcs12FromFile(file, password)
+                : password is null ? X509Certificate2.CreateFromPemFile(file, key ?? file)
+                : X509Certificate2.CreateFromEncryptedPemFile(file, password, key ?? file);
+            if (!certificate.HasPrivateKey)
+                problem ??= $"“{file}” has no private key. Say --cert-key FILE too.";
+            return certificate;
+        }
+        catch (Exception ex) when (ex is CryptographicException or IOException or UnauthorizedAccessException)
+        {
+            problem ??= $"The certificate “{file}” cannot be used: {ex.Message}";
+            return null;
+        }
     }
 }

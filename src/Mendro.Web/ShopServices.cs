@@ -1,9 +1,11 @@
+using Mendro.Core.Access;
 using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 using Mendro.Instruments;
 using Mendro.Shop;
 using Mendro.Shop.Demo;
 using Mendro.Storage;
+using Mendro.Web.Access;
 using Mendro.Web.Live;
 
 namespace Mendro.Web;
@@ -61,6 +63,10 @@ public static class ShopServices
                     typeof(MoneyStore),
                     typeof(DayStore),
                     typeof(LookBackStore),
+                    typeof(AccountStore),
+                    typeof(SessionStore),
+                    typeof(CodeStore),
+                    typeof(AccessLog),
                 ]
         )
             services.AddSingleton(store);
@@ -68,6 +74,8 @@ public static class ShopServices
             var desk in (Type[])
                 [
                     typeof(Ledger),
+                    typeof(AccountDesk),
+                    typeof(SignInDesk),
                     typeof(ModelShelf),
                     typeof(ShopExperience),
                     typeof(BenchDesk),
@@ -134,6 +142,11 @@ public static class ShopServices
         services.AddSingleton<DemoSuppliers>();
         services.AddSingleton<StandInHand>();
         services.AddSingleton<IBenchHand>(s => options.Demo ? s.GetRequiredService<StandInHand>() : new NoHand());
+        services.AddSingleton<IPasswordKeeper, PasswordKeeper>();
+        services.AddSingleton<GuessGuard>();
+        services.AddSingleton<FirstOwner>();
+        services.AddSingleton<ShopDoor>();
+        services.AddScoped(s => Viewer.Of(s.GetRequiredService<IHttpContextAccessor>().HttpContext));
         services.AddHttpContextAccessor();
         services.AddSingleton<EventStreams>();
         services.AddSingleton<EventEndpoint>();

@@ -1,4 +1,5 @@
 using Mendro.Storage;
+using Mendro.Web.Access;
 using Microsoft.AspNetCore.Diagnostics;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
@@ -21,13 +22,16 @@ public sealed class ErrorModel : PageModel
     /// <summary>True when the log says more: only of what went wrong here.</summary>
     public bool IsLogged => Code >= 500 && Again is null;
 
+    private bool LacksRight => HttpContext.Items.ContainsKey(AccessGate.RefusedItem);
+
     /// <summary>Heading.</summary>
     public string Heading =>
         Code switch
         {
             404 => "That is not here",
             400 or 405 => "That request could not be taken",
-            403 => "That came from somewhere else",
+            403 => LacksRight ? "That is not yours to do" : "That came from somewhere else",
+            401 => "Sign in first",
             503 => "The shop's file is in use",
             413 => "That was too much at once",
             _ => "Something went wrong",
@@ -39,6 +43,8 @@ public sealed class ErrorModel : PageModel
         {
             404 => "There is no such page or job. It may have been deleted; the list of jobs shows deleted ones too.",
             400 => "The page may have been open for too long. Go back, load it again and send it once more; nothing was changed.",
+            401 => "You are signed out. Sign in, and send it once more; nothing was changed.",
+            403 when LacksRight => "Your account does not have the right to this. An owner of the shop can give you another role.",
             403 => "Only Mendro's own pages may ask for this. Nothing was changed.",
             405 => "Pages are read and forms are sent; nothing else is answered here.",
             503 => "Another program holds the shop's file for the moment. Nothing was changed, and what you typed is kept here.",

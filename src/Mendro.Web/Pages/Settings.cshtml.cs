@@ -22,6 +22,10 @@ public sealed class SettingsModel(SettingsStore settings, DailyBackup backups, B
         ("10", "Reliability first", "whatever works surest and soonest; disclose it at sale"),
     ];
 
+    /// <summary>Themes with their names.</summary>
+    public static IReadOnlyList<(string Value, string Name)> Themes { get; } =
+        [("", "as the machine"), ("light", "light"), ("dark", "dark, for microscope work")];
+
     /// <summary>Name on the sheets.</summary>
     [BindProperty]
     public string? ShopName { get; set; }
@@ -173,7 +177,7 @@ public sealed class SettingsModel(SettingsStore settings, DailyBackup backups, B
     }
 
     /// <summary>Remembers the theme on this machine.</summary>
-    public IActionResult OnPostTheme(string? theme)
+    public IActionResult OnPostTheme(string? theme, string? from)
     {
         if (theme is "light" or "dark")
             Response.Cookies.Append(
@@ -189,6 +193,6 @@ public sealed class SettingsModel(SettingsStore settings, DailyBackup backups, B
             );
         else
             Response.Cookies.Delete("mendro.theme");
-        return Redirect("/Settings");
+        return Redirect(from == "me" ? "/Me" : "/Settings");
     }
 }

@@ -1,0 +1,109 @@
+using Mendro.Core.Access;
+using Mendro.Storage;
+using Microsoft.AspNetCore.Mvc.RazorPages;
+
+namespace Mendro.Web.Access;
+
+/// <summary>What an address that is no page asks for.</summary>
+/// <param name="Right">The right.</param>
+public sealed record EndpointRight(Right Right);
+
+/// <summary>An address that other programs come to with a token of their own; no cookie counts there.</summary>
+public sealed record ForPrograms;
+
+/// <summary>
+/// Lets in who may, and says at each page who asks. What is not listed is the owner's alone. What is done is done under the name of who
+/// asks.
+/// </summary>
+public sealed class AccessGate(RequestDelegate next, ShopDoor door)
+{
+    /// <summary>Item of a request that was refused for want of a right.</summary>
+    public const string RefusedItem = "mendro.refused";
+
+    private const string First = "/First";
+    private const string SignIn = "/SignIn";
+
+    /// <summary>Lets in or refuses.</summary>
+    public async Task InvokeAsync(HttpContext context)
+    {
+        var endpoint = context.GetEndpoint();
+        if (endpoint?.Metadata.GetMetadata<ForPrograms>() is not null)
+        {
+            await next(context);
+            return;
+        }
+
+        var viewer = door.Who(context);
+        viewer.Keep(context);
+        var page = endpoint?.Metadata.GetMetadata<PageActionDescriptor>()?.ViewEnginePath;
+        if (door.WaitsForOwner && page is not ("/Access/First" or "/Error"))
+        {
+            Refuse(context, First);
+            return;
+        }
+
+        // Nobody learns which addresses there are.
+        if (endpoint is null && !viewer.IsKnown)
+        {
+            Refuse(context, SignIn + Back(context));
+            return;
+        }
+
+        if (endpoint is not null && !May(context, endpoint, page, viewer))
+        {
+            if (viewer.IsKnown)
+            {
+                context.Items[RefusedItem] = true;
+                context.Response.StatusCode = StatusCodes.Status403Forbidden;
+            }
+            else
+            {
+                Refuse(context, SignIn + Back(context));
+            }
+
+            return;
+        }
+
+        using (Acting.As(viewer.Name))
+            await next(context);
+    }
+
+    private static bool May(HttpContext context, Endpoint endpoint, string? page, Viewer viewer)
+    {
+        if (page is null && endpoint.Metadata.GetMetadata<ToThisMachine>() is not null && Endpoints.IsFromHere(context))
+            return true;
+        if (page is null)
+            return viewer.Has(endpoint.Metadata.GetMetadata<EndpointRight>()?.Right ?? Right.Rule);
+        var changes = !HttpMethods.IsGet(context.Request.Method) && !HttpMethods.IsHead(context.Request.Method);
+        // As Razor Pages itself chooses the handler.
+        var handler = Convert.ToString(context.Request.RouteValues["handler"], null) is { Length: > 0 } named ? named
+            : context.Request.Query["handler"].ToString();
+        if (viewer.Session is { JobNumber: { } job })
+            return PageRights.PhoneMay(page, changes, handler, Convert.ToString(context.Request.RouteValues["number"], null) == $"{job}");
+        return viewer.Has((PageRights.All.GetValueOrDefault(page) ?? PageRights.Unlisted).For(changes, handler));
+    }
+
+    private static string Back(HttpContext context) =>
+        HttpMethods.IsGet(context.Request.Method) && context.Request.Path != "/"
+            ? "?to=" + Uri.EscapeDataString(context.Request.Path + context.Request.QueryString)
+            : "";
+
+    /// <summary>A look is led to where one comes in; whatever else asks is told so.</summary>
+    private static void Refuse(HttpContext context, string to)
+    {
+        var request = context.Request;
+        if (request.Headers.ContainsKey("HX-Request"))
+        {
+            context.Response.StatusCode = StatusCodes.Status401Unauthorized;
+            context.Response.Headers["HX-Redirect"] = to.Split('?')[0];
+        }
+        else if (HttpMethods.IsGet(request.Method) && request.Headers.Accept.ToString() is var accept && (accept.Contains("html") || accept == ""))
+        {
+            context.Response.Redirect(to);
+        }
+        else
+        {
+            context.Response.StatusCode = StatusCodes.Status401Unauthorized;
+        }
+    }
+}
