@@ -1,6 +1,5 @@
 using System.Net;
 using System.Net.Http.Headers;
-using System.Net.Sockets;
 using System.Text;
 using Mendro.Core.Readings;
 
@@ -40,27 +39,7 @@ public sealed class SupplierLink(TimeSpan patience)
         var at = await BenchNetwork.FindAsync(address, OwnPorts, cancel);
         using var limit = CancellationTokenSource.CreateLinkedTokenSource(cancel);
         limit.CancelAfter(patience);
-        using var handler = new SocketsHttpHandler
-        {
-            AllowAutoRedirect = false,
-            UseProxy = false,
-            UseCookies = false,
-            // As it was looked at: asked again, a name could lead elsewhere.
-            ConnectCallback = async (_, token) =>
-            {
-                var socket = new Socket(at.AddressFamily, SocketType.Stream, ProtocolType.Tcp) { NoDelay = true };
-                try
-                {
-                    await socket.ConnectAsync(at, token);
-                    return new NetworkStream(socket, ownsSocket: true);
-                }
-                catch
-                {
-                    socket.Dispose();
-                    throw;
-                }
-            },
-        };
+        using var handler = NearHttp.To(at);
         using var client = new HttpClient(handler) { MaxResponseContentBufferSize = LongestAnswer };
         using var request = new HttpRequestMessage(method, new UriBuilder("http", address.Host, address.Port, path).Uri);
         request.Headers.Accept.Add(new MediaTypeWithQualityHeaderValue("application/json"));

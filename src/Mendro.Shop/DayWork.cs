@@ -123,7 +123,10 @@ public sealed class DayWork(IReadOnlyDictionary<string, double> factors)
     public void Add(LotRound round, string lot, string id) =>
         _items.Add(
             new DayItem(
-                new WorkTask(id, $"lot {lot}", Math.Max(1, round.Minutes), false, Place(round.Stations), [], null, 0) { Setups = Setups(round.Stations) },
+                new WorkTask(id, $"lot {lot}", Math.Max(1, round.Minutes), false, Place(round.Stations), [], null, 0)
+                {
+                    Setups = Setups(round.Stations),
+                },
                 null,
                 $"lot {lot}",
                 $"round of {round.Items.Count}: {round.Title}",

@@ -29,15 +29,16 @@ public sealed class PaperDesk(RunDesk runs, SettingsStore settings, SaleStore sa
     /// <param name="view">The job.</param>
     /// <param name="kind">Which.</param>
     /// <param name="day">Writes a day by the shop's clock.</param>
-    public Paper Of(JobView view, PaperKind kind, Func<DateTimeOffset, string> day) =>
+    /// <param name="costs">True to show what the work costs; not to who may not see it.</param>
+    public Paper Of(JobView view, PaperKind kind, Func<DateTimeOffset, string> day, bool costs = true) =>
         kind switch
         {
             PaperKind.Sale => Sale(view, day),
             PaperKind.Test => Test(view, day),
-            _ => Job(view, day),
+            _ => Job(view, day, costs),
         };
 
-    private Paper Job(JobView view, Func<DateTimeOffset, string> day)
+    private Paper Job(JobView view, Func<DateTimeOffset, string> day, bool costs)
     {
         var job = view.Job;
         var plan = ProveDesk.Plan(view);
@@ -65,7 +66,7 @@ public sealed class PaperDesk(RunDesk runs, SettingsStore settings, SaleStore sa
                 new PaperSection("Still wrong", StillWrong(view, plan)),
                 new PaperSection("Not tried", NotTried(view, plan)),
                 new PaperSection("Remarks", job.EndingNote.Length > 0 ? [new PaperLine(job.EndingNote)] : []),
-                new PaperSection("Time and cost", Cost(view), IsTable: true),
+                new PaperSection(costs ? "Time and cost" : "Time", costs ? Cost(view) : [Time(view)], IsTable: true),
                 new PaperSection("Handed over", [.. view.All<HandedOver>().Select(h => new PaperLine(h.Record.Words))]),
             ]
         );
@@ -235,12 +236,14 @@ public sealed class PaperDesk(RunDesk runs, SettingsStore settings, SaleStore sa
         return lines;
     }
 
+    private static PaperLine Time(JobView view) => new("Bench time", Minutes(view.MinutesSpent));
+
     private List<PaperLine> Cost(JobView view)
     {
         var cost = JobCost.Of(view, settings.Get().PerHour);
         var lines = new List<PaperLine>
         {
-            new("Bench time", Minutes(view.MinutesSpent)),
+            Time(view),
             new("Work", cost.Labour?.ToString() ?? $"at {cost.PerHour} an hour; not reckoned in {view.Job.Currency}"),
             new("Parts", cost.Parts.ToString()),
         };

@@ -167,6 +167,8 @@ public sealed class JobStore(ShopDatabase database, TimeProvider time)
                     },
                     transaction
                 );
+                if (to.Shelf != job.Shelf)
+                    HookStore.Tell(connection, transaction, job, to.Shelf, reason ?? "", at);
                 // What it waited for is over, however it came off its shelf.
                 if (to.Shelf == Shelf.None && job.Shelf != Shelf.None)
                     connection.Execute("DELETE FROM shelf_waits WHERE job_id = @Id", new { job.Id }, transaction);

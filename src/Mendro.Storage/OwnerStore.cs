@@ -12,7 +12,7 @@ namespace Mendro.Storage;
 public sealed record Owner(long Id, string Name, string Contact, DateTimeOffset CreatedAt);
 
 /// <summary>What the shop keeps of a person: all of it, or nothing any more.</summary>
-public sealed class OwnerStore(ShopDatabase database)
+public sealed class OwnerStore(ShopDatabase database, TimeProvider time)
 {
     // Shorter ones would be found inside other words.
     private const int ShortestReplaced = 3;
@@ -77,6 +77,16 @@ public sealed class OwnerStore(ShopDatabase database)
             (connection, transaction) =>
             {
                 var stays = FormattableString.Invariant($"Erased owner {owner.Id}");
+                var erasure = connection.ExecuteScalar<long>(
+                    "INSERT INTO erasures (owner, at, done_by) VALUES (@Id, @at, @by) RETURNING id",
+                    new
+                    {
+                        owner.Id,
+                        at = time.GetUtcNow(),
+                        by = Acting.Now,
+                    },
+                    transaction
+                );
                 foreach (var (from, to) in Replacements(owner, stays))
                 {
                     foreach (var (table, key, columns) in Texts)
@@ -114,6 +124,7 @@ public sealed class OwnerStore(ShopDatabase database)
                     new { owner.Id },
                     transaction
                 );
+                connection.Execute("UPDATE erasures SET under_way = 0 WHERE id = @erasure", new { erasure }, transaction);
                 return stays;
             }
         );

@@ -1,3 +1,5 @@
+using Mendro.Shop;
+using Mendro.Web.Api;
 using Mendro.Web.Live;
 using Microsoft.AspNetCore.Http.Features;
 
@@ -23,6 +25,14 @@ public sealed class Gate(RequestDelegate next)
     {
         var request = context.Request;
         var writes = HttpMethods.IsPost(request.Method);
+        if (request.Path.StartsWithSegments(ApiEndpoints.Root))
+        {
+            // Programs have tokens, and what goes wrong there is told in their own way; no page of another site can send one.
+            if (request.Path.Value!.EndsWith("/pictures", StringComparison.OrdinalIgnoreCase))
+                Widen(context, PictureDesk.MostBytes);
+            return next(context);
+        }
+
         if (!writes && !HttpMethods.IsGet(request.Method) && !HttpMethods.IsHead(request.Method))
         {
             context.Response.Headers.Allow = "GET, HEAD, POST";
@@ -31,8 +41,8 @@ public sealed class Gate(RequestDelegate next)
 
         var pictures = TakesPictures(request);
         var most = pictures ? MostBytesOfPictures : MostBytes;
-        if (pictures && context.Features.Get<IHttpMaxRequestBodySizeFeature>() is { IsReadOnly: false } limit)
-            limit.MaxRequestBodySize = most;
+        if (pictures)
+            Widen(context, most);
         if (request.ContentLength > most)
         {
             // What is still on its way is not waited for.
@@ -57,6 +67,12 @@ public sealed class Gate(RequestDelegate next)
             return false;
         return !request.Headers.TryGetValue("Origin", out var origin)
             || (Uri.TryCreate(origin.ToString(), UriKind.Absolute, out var from) && from.Authority == request.Host.Value);
+    }
+
+    private static void Widen(HttpContext context, long most)
+    {
+        if (context.Features.Get<IHttpMaxRequestBodySizeFeature>() is { IsReadOnly: false } limit)
+            limit.MaxRequestBodySize = most;
     }
 
     private static bool TakesPictures(HttpRequest request) =>

@@ -7,6 +7,7 @@ using Mendro.Shop;
 using Mendro.Storage;
 using Mendro.Web;
 using Mendro.Web.Access;
+using Mendro.Web.Api;
 using Mendro.Web.Live;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.HostFiltering;
@@ -87,9 +88,11 @@ builder
     .PersistKeysToFileSystem(new DirectoryInfo(Path.Combine(options.DataDirectory, "keys")));
 builder.Services.AddShop(options);
 ShopDoor.Add(builder.Services);
+builder.Services.AddApi();
 builder.Services.AddHostedService<WarmUp>();
 builder.Services.AddHostedService<BenchWorker>();
 builder.Services.AddHostedService<BackupKeeper>();
+builder.Services.AddHostedService<HookWorker>();
 builder.Services.AddHealthChecks().AddCheck<DatabaseHealth>("database");
 
 var app = builder.Build();
@@ -134,10 +137,13 @@ app.UseRouting();
 app.UseAuthentication();
 // Before anything that was sent is read: of whom nobody knows nothing is taken.
 app.UseMiddleware<AccessGate>();
+app.UseMiddleware<ProgramGate>();
+app.UseRateLimiter();
 app.UseMiddleware<FormGate>();
 app.UseMiddleware<BrowserId>();
 app.MapRazorPages();
 app.MapShop();
+app.MapApi();
 
 app.Lifetime.ApplicationStarted.Register(() =>
 {
@@ -153,6 +159,7 @@ app.Lifetime.ApplicationStarted.Register(() =>
     app.Services.GetRequiredService<BenchMeter>().OwnPorts = own;
     app.Services.GetRequiredService<BenchSupply>().OwnPorts = own;
     app.Services.GetRequiredService<SupplierLink>().OwnPorts = own;
+    app.Services.GetRequiredService<HookLink>().OwnPorts = own;
     if (options.Demo)
         Console.WriteLine($"A stand-in meter answers at {shop.Meter}, a stand-in supply at {shop.Supply}");
     foreach (var url in app.Urls)

@@ -67,6 +67,8 @@ public static class ShopServices
                     typeof(SessionStore),
                     typeof(CodeStore),
                     typeof(AccessLog),
+                    typeof(ProgramStore),
+                    typeof(HookStore),
                 ]
         )
             services.AddSingleton(store);
@@ -76,6 +78,7 @@ public static class ShopServices
                     typeof(Ledger),
                     typeof(AccountDesk),
                     typeof(SignInDesk),
+                    typeof(ProgramDesk),
                     typeof(ModelShelf),
                     typeof(ShopExperience),
                     typeof(BenchDesk),
@@ -139,6 +142,7 @@ public static class ShopServices
             Patience(s)
         ));
         services.AddSingleton(s => new SupplierLink(Patience(s) ?? SupplierLink.UsualPatience));
+        services.AddSingleton(s => new HookLink(Patience(s) ?? HookLink.UsualPatience));
         services.AddSingleton<DemoSuppliers>();
         services.AddSingleton<StandInHand>();
         services.AddSingleton<IBenchHand>(s => options.Demo ? s.GetRequiredService<StandInHand>() : new NoHand());

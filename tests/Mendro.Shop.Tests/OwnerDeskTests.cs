@@ -79,7 +79,7 @@ public sealed class OwnerDeskTests : IDisposable
         var (second, other) = (_shop.TakeIn("harrow-quartet"), _shop.TakeIn("harrow-duet"));
         foreach (var number in (long[])[first, second, other])
             _shop.Jobs.SaveIntake(Job(number) with { Serial = "HQ-7" }, Name, "");
-        var owners = new OwnerStore(_shop.Database);
+        var owners = new OwnerStore(_shop.Database, _shop.Time);
         owners.Earlier(Job(second)).Select(j => j.Number).ShouldBe([first]);
         owners.Earlier(Job(first)).ShouldBeEmpty();
         // The same number on another model is another unit.

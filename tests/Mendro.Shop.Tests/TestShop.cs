@@ -90,7 +90,7 @@ public sealed class TestShop : IDisposable
             new ShelfStore(Database, Time)
         );
         Owners = new OwnerDesk(bench, Jobs, Records, Settings, Time);
-        OwnerData = new OwnerData(new OwnerStore(Database), Records, PictureRows, new Timeline(Database), Ledger);
+        OwnerData = new OwnerData(new OwnerStore(Database, Time), Records, PictureRows, new Timeline(Database), Ledger);
         Papers = new PaperDesk(Runs, Settings, Sales, Time);
         Sale = new SaleDesk(bench, Sales, Settings, Papers, Ledger);
         LotRows = new LotStore(Database, Time);

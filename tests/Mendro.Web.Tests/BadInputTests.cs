@@ -65,7 +65,7 @@ public sealed class BadInputTests : IDisposable
                 "UPDATE jobs SET serial = @nasty, claim = @nasty, condition_note = @nasty, unit_name = @nasty",
                 new { nasty }
             );
-            connection.Execute("UPDATE bench_records SET words = @nasty, note = @nasty, minutes = 1e300", new { nasty });
+            connection.Execute("DROP TRIGGER bench_records_stay; UPDATE bench_records SET words = @nasty, note = @nasty, minutes = 1e300", new { nasty });
             connection.Execute("UPDATE timeline SET words = @nasty", new { nasty });
             connection.Execute(
                 """

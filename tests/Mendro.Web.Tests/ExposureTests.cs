@@ -53,13 +53,22 @@ public sealed class ExposureTests : IDisposable
     }
 
     [Fact]
-    public async Task Without_sign_in_any_address_but_loopback_is_refused_in_one_sentence()
+    public async Task Plain_http_beyond_this_machine_is_refused_in_one_sentence_unless_it_is_confirmed()
     {
-        foreach (var host in (string[])["0.0.0.0", "::", "192.168.1.20", "shop.example"])
+        foreach (var host in (string[])["0.0.0.0", "::", "192.168.1.20"])
         {
             ServeOptions.Read(["--host", host], out var problem).ShouldBeNull();
-            problem!.ShouldContain($"“{host}” is not a loopback address");
+            problem!.ShouldContain("--plain-http yes");
+            ServeOptions.Read(["--host", host, "--plain-http", "yes"], out _)!.IsNetwork.ShouldBeTrue();
+            ServeOptions.Read(["--host", host, "--proxy", "10.0.0.7"], out _)!.IsNetwork.ShouldBeTrue();
         }
+
+        ServeOptions.Read(["--host", "shop.example"], out var noAddress).ShouldBeNull();
+        noAddress!.ShouldContain("“shop.example” is no address");
+        ServeOptions.Read(["--host", "127.0.0.1"], out _)!.IsNetwork.ShouldBeFalse();
+        ServeOptions.Read(["--proxy", "127.0.0.1"], out _)!.IsNetwork.ShouldBeTrue("who comes through a proxy may come from anywhere");
+        ServeOptions.Read(["--cert", Path.Combine(_folder, "none.pem")], out var noCertificate).ShouldBeNull();
+        noCertificate!.ShouldContain("cannot be used");
 
         foreach (
             var told in (Func<Task<(int, string)>>[])
@@ -71,7 +80,7 @@ public sealed class ExposureTests : IDisposable
         {
             var (code, said) = await told();
             code.ShouldBe(2);
-            said.Trim().Split('\n').ShouldHaveSingleItem().ShouldContain("“0.0.0.0” is not a loopback address");
+            said.Trim().Split('\n').ShouldHaveSingleItem().ShouldContain("--plain-http yes");
             File.Exists(Path.Combine(_folder, "shop.db")).ShouldBeFalse();
         }
     }

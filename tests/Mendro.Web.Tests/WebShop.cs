@@ -23,7 +23,8 @@ public class WebShop : IDisposable
     /// <param name="demo">True for the demo world.</param>
     /// <param name="models">True for the invented models, in a shop that is empty otherwise.</param>
     /// <param name="alone">True when nothing may work behind the answers.</param>
-    internal WebShop(bool demo, bool alone = false, bool models = true)
+    /// <param name="settings">How the server is asked to run besides.</param>
+    internal WebShop(bool demo, bool alone = false, bool models = true, params (string Key, string Value)[] settings)
     {
         _factory = new WebApplicationFactory<Program>().WithWebHostBuilder(host =>
         {
@@ -32,6 +33,8 @@ public class WebShop : IDisposable
                 .UseSetting("demo", demo ? "true" : "false")
                 .UseSetting("demo-models", models ? "true" : "false")
                 .UseSetting("patience", alone ? "0" : "30000");
+            foreach (var (key, value) in settings)
+                host.UseSetting(key, value);
             if (alone)
                 host.ConfigureServices(services => services.Remove(services.Single(s => s.ImplementationType == typeof(BenchWorker))));
         });
@@ -39,6 +42,9 @@ public class WebShop : IDisposable
     }
 
     public HttpClient Client { get; }
+
+    /// <summary>Another browser, with cookies of its own.</summary>
+    public HttpClient Browser() => _factory.CreateClient(new WebApplicationFactoryClientOptions { AllowAutoRedirect = false });
 
     public ShopDatabase Database => Service<ShopDatabase>();
 

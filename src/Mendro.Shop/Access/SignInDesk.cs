@@ -42,6 +42,8 @@ public sealed class SignInDesk(
     // The same for every failure: what was wrong is not told.
     private const string Wrong = "That name and password do not go together.";
 
+    private const string BadCode = "That code does not hold: it was used, its time is over, or it is mistyped.";
+
     private const int LongestBrowser = 120;
 
     private static readonly TimeSpan Noted = TimeSpan.FromMinutes(1);
@@ -76,7 +78,7 @@ public sealed class SignInDesk(
             return Failed($"Too many wrong codes. Try again in {Math.Ceiling(shut.TotalMinutes):0} min.");
         var mark = OneTimeCode.Mark(code);
         if (codes.Look(mark, CodeStore.Recover) is not { } known || accounts.Find(known.AccountId) is not { ClosedAt: null } account)
-            return new SignInAnswer(null, null, "That code does not hold: it was used, its time is over, or it is mistyped.", guard.Wrong(ByCode(from), from.Address));
+            return new SignInAnswer(null, null, BadCode, guard.Wrong(ByCode(from), from.Address));
         // A password that cannot be taken does not use the code up.
         if (PasswordRule.Problem(password, account.Name) is { } wrong)
             return Failed(wrong);

@@ -1,4 +1,5 @@
 using Mendro.Core.Access;
+using Mendro.Shop;
 using Mendro.Storage;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 
@@ -15,7 +16,7 @@ public sealed record ForPrograms;
 /// Lets in who may, and says at each page who asks. What is not listed is the owner's alone. What is done is done under the name of who
 /// asks.
 /// </summary>
-public sealed class AccessGate(RequestDelegate next, ShopDoor door)
+public sealed class AccessGate(RequestDelegate next, ShopDoor door, ProgramDesk programs)
 {
     /// <summary>Item of a request that was refused for want of a right.</summary>
     public const string RefusedItem = "mendro.refused";
@@ -68,13 +69,16 @@ public sealed class AccessGate(RequestDelegate next, ShopDoor door)
             await next(context);
     }
 
-    private static bool May(HttpContext context, Endpoint endpoint, string? page, Viewer viewer)
+    private bool May(HttpContext context, Endpoint endpoint, string? page, Viewer viewer)
     {
         if (page is null && endpoint.Metadata.GetMetadata<ToThisMachine>() is not null && Endpoints.IsFromHere(context))
             return true;
         if (page is null)
             return viewer.Has(endpoint.Metadata.GetMetadata<EndpointRight>()?.Right ?? Right.Rule);
         var changes = !HttpMethods.IsGet(context.Request.Method) && !HttpMethods.IsHead(context.Request.Method);
+        // A calendar program cannot sign in; it brings its token along.
+        if (page == "/CalendarFeed" && !viewer.IsKnown && context.Request.Query["token"].ToString() is { Length: > 0 } token)
+            return programs.Check(token)?.May(ProgramScope.Calendar) == true;
         // As Razor Pages itself chooses the handler.
         var handler = Convert.ToString(context.Request.RouteValues["handler"], null) is { Length: > 0 } named ? named
             : context.Request.Query["handler"].ToString();

@@ -34,6 +34,9 @@ public sealed record Viewer(SignedIn? Session, bool IsHouse)
         || IsHouse
         || (Session is { } session && (IsPhone ? right is Right.Own or Right.Look or Right.LookAtCounter : RoleRights.Has(session.Role, right)));
 
+    /// <summary>The page of a job that one goes to: where the work is, or, for the counter, where it is handed over.</summary>
+    public string JobPage(string stage) => Has(Right.Look) ? stage : "HandOver";
+
     /// <summary>Who asks with a request.</summary>
     public static Viewer Of(HttpContext? context) => context?.Items[Key] as Viewer ?? Nobody;
 

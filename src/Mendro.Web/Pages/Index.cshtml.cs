@@ -3,6 +3,7 @@ using Mendro.Core.Jobs;
 using Mendro.Core.Library;
 using Mendro.Shop;
 using Mendro.Storage;
+using Mendro.Web.Access;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 
@@ -26,7 +27,8 @@ public sealed class IndexModel(
     IntakeDesk intake,
     SecondLookDesk secondLooks,
     SettingsStore settings,
-    ServeOptions options
+    ServeOptions options,
+    Viewer viewer
 ) : ShopPageModel
 {
     /// <summary>Order of the list, as the shop chose it.</summary>
@@ -94,7 +96,7 @@ public sealed class IndexModel(
         {
             TempData["Said"] =
                 $"Taken in as {taken.Number}. Finish the baseline: what works clears much. Owner and price are under Intake.";
-            return RedirectToPage("/Jobs/Find", new { number = taken.Number });
+            return RedirectToPage("/Jobs/" + viewer.JobPage("Find"), new { number = taken.Number });
         }
 
         // A name that nobody knows asks one thing, on the intake page, with all that was typed.

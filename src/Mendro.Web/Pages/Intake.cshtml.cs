@@ -4,6 +4,7 @@ using Mendro.Core.Planning;
 using Mendro.Core.Profiles;
 using Mendro.Shop;
 using Mendro.Storage;
+using Mendro.Web.Access;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 
@@ -17,7 +18,8 @@ public sealed class IntakeModel(
     JobLists lists,
     DayDesk day,
     ShopCalendar calendar,
-    TradeLibrary library
+    TradeLibrary library,
+    Viewer viewer
 ) : ShopPageModel
 {
     /// <summary>The form.</summary>
@@ -98,6 +100,8 @@ public sealed class IntakeModel(
     public IActionResult OnPost(string? then)
     {
         Choose();
+        if (!viewer.SeesCosts)
+            Form.KeepCosts(new IntakeForm());
         foreach (var failure in new IntakeRules().Validate(Form).Errors)
             ModelState.AddModelError($"Form.{failure.PropertyName}", failure.ErrorMessage);
         if (NoModel is not null)
@@ -121,7 +125,7 @@ public sealed class IntakeModel(
             taken =>
             {
                 TempData["Said"] = $"Taken in as {taken.Number}.";
-                return then == "next" ? Redirect("/Intake" + NextOfTheSame()) : RedirectToPage("/Jobs/Find", new { number = taken.Number });
+                return then == "next" ? Redirect("/Intake" + NextOfTheSame()) : RedirectToPage("/Jobs/" + viewer.JobPage("Find"), new { number = taken.Number });
             }
         );
     }

@@ -140,6 +140,10 @@ public sealed class IntakeForm
         }
     }
 
+    /// <summary>Takes what costs are kept from another form: who may not see them does not change them.</summary>
+    public void KeepCosts(IntakeForm from) =>
+        (Paid, ValueWorking, ValueAsIs, ValueParts) = (from.Paid, from.ValueWorking, from.ValueAsIs, from.ValueParts);
+
     /// <summary>True when the unit is the shop's own.</summary>
     public bool ShopStock => Owner == "shop";
 

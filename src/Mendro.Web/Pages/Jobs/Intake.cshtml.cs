@@ -2,12 +2,14 @@ using Mendro.Core.Jobs;
 using Mendro.Core.Library;
 using Mendro.Shop;
 using Mendro.Storage;
+using Mendro.Web.Access;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Mendro.Web.Pages.Jobs;
 
 /// <summary>What was written down at the door, to be completed or corrected.</summary>
-public sealed class IntakeModel(JobStore jobs, BenchDesk desk, IntakeDesk intake, TradeLibrary library) : JobPageModel(jobs, desk, library)
+public sealed class IntakeModel(JobStore jobs, BenchDesk desk, IntakeDesk intake, TradeLibrary library, Viewer viewer)
+    : JobPageModel(jobs, desk, library)
 {
     /// <summary>The form.</summary>
     [BindProperty]
@@ -35,6 +37,8 @@ public sealed class IntakeModel(JobStore jobs, BenchDesk desk, IntakeDesk intake
         if (!Load())
             return NotFound();
         Form.Profile = View.Job.ProfileId;
+        if (!viewer.SeesCosts)
+            Form.KeepCosts(InFile(out _));
         foreach (var failure in new IntakeRules().Validate(Form).Errors)
             ModelState.AddModelError($"Form.{failure.PropertyName}", failure.ErrorMessage);
         if (!ModelState.IsValid)

@@ -3,6 +3,7 @@ using Mendro.Core.Library;
 using Mendro.Core.Papers;
 using Mendro.Shop;
 using Mendro.Storage;
+using Mendro.Web.Access;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Mendro.Web.Pages.Jobs;
@@ -14,6 +15,7 @@ public sealed class SheetModel(
     PaperDesk papers,
     PictureStore pictures,
     ShopCalendar calendar,
+    Viewer viewer,
     TradeLibrary library
 )
     : JobPageModel(jobs, desk, library)
@@ -45,7 +47,7 @@ public sealed class SheetModel(
         if (!Load())
             return false;
         Which = Enum.TryParse<PaperKind>(Kind, ignoreCase: true, out var told) && Enum.IsDefined(told) ? told : PaperKind.Job;
-        Paper = papers.Of(View, Which, calendar.Day);
+        Paper = papers.Of(View, Which, calendar.Day, viewer.SeesCosts);
         Pictures = Which == PaperKind.Test ? [] : Chosen(pictures.Of(View.Job.Id));
         return true;
     }

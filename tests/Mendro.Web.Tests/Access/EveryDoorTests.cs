@@ -1,0 +1,249 @@
+using System.Net;
+using System.Reflection;
+using System.Text.RegularExpressions;
+using Mendro.Core.Access;
+using Mendro.Web.Access;
+using Microsoft.AspNetCore.Mvc.RazorPages;
+using Microsoft.AspNetCore.Routing;
+using Microsoft.Extensions.DependencyInjection;
+
+namespace Mendro.Web.Tests.Access;
+
+/// <summary>Every page and every post, found by reflection, tried by every role and by nobody. What each may is written out here anew.</summary>
+public sealed partial class EveryDoorTests(SignedShop shop) : IClassFixture<SignedShop>
+{
+    // Pages by which one comes in, and the error page.
+    private static readonly string[] Way = ["/Error", "/Access/SignIn", "/Access/First", "/Access/Code", "/Access/Join"];
+
+    // Pages that show costs or what they lead to.
+    private static readonly string[] Costs =
+    [
+        "/Lots/", "/Offers/", "/Orders/", "/Stock/", "/Donors", "/Money/", "/Jobs/Sale", "/Jobs/CapacitorList", "/Day/Back",
+    ];
+
+    private static readonly string[] OfOwner = ["/Settings", "/Access/Accounts", "/Access/Programs"];
+
+    private static readonly string[] SeenAtCounter =
+    [
+        "/Index", "/Intake", "/Calls", "/Owners/Show", "/Labels", "/Calendar", "/CalendarFeed", "/Jobs/Index", "/Jobs/Intake",
+        "/Jobs/HandOver", "/Jobs/Owner", "/Jobs/Timeline", "/Jobs/Sheet", "/Jobs/Pictures", "/Jobs/Phone", "/Access/Me",
+    ];
+
+    // What only who speaks with owners sees.
+    private static readonly string[] Owners = ["/Intake", "/Calls", "/Owners/Show", "/Jobs/Owner", "/Jobs/Phone"];
+
+    private static readonly string[] CounterChanges =
+    [
+        "/Intake", "/Calls", "/Jobs/Index", "/Jobs/Intake", "/Jobs/HandOver", "/Jobs/Owner", "/Jobs/Pictures", "/Labels", "/Jobs/Sheet",
+        "/Jobs/Phone", "/Index Quick",
+    ];
+
+    private static readonly string[] OwnChanges = ["/Access/Me", "/Settings Theme"];
+
+    private static readonly string[] OwnerChanges = ["/Settings", "/Access/Accounts", "/Access/Programs", "/Owners/Show", "/Money/Index", "/CalendarFeed"];
+
+    [Fact]
+    public void No_page_is_missing_in_the_table_of_rights() =>
+        Doors().Select(d => d.Page).Distinct().Where(p => !PageRights.All.ContainsKey(p)).ShouldBeEmpty();
+
+    [Fact]
+    public void The_table_names_no_page_that_is_not_there() =>
+        PageRights.All.Keys.Except(Doors().Select(d => d.Page), StringComparer.OrdinalIgnoreCase).ShouldBeEmpty();
+
+    [Fact]
+    public async Task Nobody_comes_to_anything_but_the_way_in()
+    {
+        using var nobody = shop.Browser();
+        foreach (var door in Doors())
+        {
+            using var answer = await Try(nobody, door);
+            if (Way.Contains(door.Page))
+                answer.StatusCode.ShouldNotBe(HttpStatusCode.Unauthorized, door.ToString());
+            else if (door.Posts)
+                answer.StatusCode.ShouldBe(HttpStatusCode.Unauthorized, door.ToString());
+            else
+                answer.Headers.Location?.ToString().ShouldStartWith("/SignIn");
+        }
+
+        foreach (var path in (string[])["/Events", "/Pictures/abc", "/no-such-page", "/Jobs/4711/Find"])
+            (await shop.Look(nobody, path)).ShouldBe(HttpStatusCode.Redirect, path);
+    }
+
+    [Theory]
+    [InlineData(ShopRole.Owner)]
+    [InlineData(ShopRole.Technician)]
+    [InlineData(ShopRole.Counter)]
+    [InlineData(ShopRole.LookerOn)]
+    public async Task A_role_comes_to_what_is_its_own_and_to_nothing_else(ShopRole role)
+    {
+        using var browser = await shop.In(role);
+        var wrong = new List<string>();
+        foreach (var door in Doors())
+        {
+            using var answer = await Try(browser, door);
+            // A post without its token gets no further than 400; of rights it is told before that.
+            var let = answer.StatusCode != HttpStatusCode.Forbidden;
+            if (let != May(role, door) || answer.StatusCode == HttpStatusCode.Unauthorized)
+                wrong.Add($"{door}: {(int)answer.StatusCode}");
+            if (door.Posts && let && !Way.Contains(door.Page) && answer.StatusCode != HttpStatusCode.BadRequest)
+                wrong.Add($"{door}: done without a token, {(int)answer.StatusCode}");
+        }
+
+        wrong.ShouldBeEmpty();
+    }
+
+    /// <summary>A phone sees its job's pages without costs, adds a picture or a reading, and comes to nothing else.</summary>
+    [Fact]
+    public async Task A_phone_comes_to_its_one_job_and_adds_to_it()
+    {
+        using var phone = await Phone();
+        string[] adds = ["/Jobs/Pictures Take", "/Jobs/Find Reading", "/Jobs/Find Function", "/Jobs/Compare Reading", "/Access/Me Out", "/Settings Theme"];
+        var wrong = new List<string>();
+        foreach (var door in Doors().Where(d => !Way.Contains(d.Page)))
+        {
+            using var answer = await Try(phone, door);
+            var may = door.Posts ? adds.Contains($"{door.Page} {door.Handler}")
+                : door.Page == "/Access/Me" || (door.Page.StartsWith("/Jobs/", StringComparison.Ordinal) && door.Page != "/Jobs/Index"
+                    && !Costs.Any(door.Page.StartsWith) && !Owners.Contains(door.Page));
+            if ((answer.StatusCode != HttpStatusCode.Forbidden) != may)
+                wrong.Add($"{door}: {(int)answer.StatusCode}");
+        }
+
+        wrong.ShouldBeEmpty();
+        (await shop.Look(phone, $"/Jobs/{shop.Number + 1}/Find")).ShouldBe(HttpStatusCode.Forbidden);
+        (await shop.Look(phone, "/Jobs")).ShouldBe(HttpStatusCode.Forbidden);
+        (await shop.Look(phone, $"/Jobs/{shop.Number}/Find")).ShouldBe(HttpStatusCode.OK);
+    }
+
+    /// <summary>What things cost and bring is on no page that a counter or a looker-on comes to.</summary>
+    [Theory]
+    [InlineData(ShopRole.Counter)]
+    [InlineData(ShopRole.LookerOn)]
+    public async Task No_page_shows_costs_to_who_may_not_see_them(ShopRole role)
+    {
+        var stock = await TakenInForStock();
+        using var browser = await shop.In(role);
+        var shown = new List<string>();
+        // What a calculator is given, and what an owner pays, is no cost of the shop.
+        string[] other = ["/Calculators/Index", "/Jobs/Owner"];
+        foreach (var door in Doors().Where(d => !d.Posts && May(role, d) && !other.Contains(d.Page)))
+        foreach (var number in (long[])[shop.Number, stock])
+        {
+            using var answer = await browser.GetAsync(door.Address(number), TestContext.Current.CancellationToken);
+            if (answer.Content.Headers.ContentType?.MediaType != "text/html")
+                continue;
+            var text = (await WebShop.Parse(answer)).Body!.TextContent;
+            shown.AddRange(Money().Matches(text).Select(m => $"{door}: {text[Math.Max(0, m.Index - 30)..Math.Min(text.Length, m.Index + 30)]}"));
+        }
+
+        shown.Distinct().ShouldBeEmpty();
+    }
+
+    private async Task<long> TakenInForStock()
+    {
+        using var owner = await shop.In(ShopRole.Owner);
+        using var answer = await shop.Send(
+            owner,
+            "/Intake",
+            "/Intake",
+            ("Form.Profile", "harrow-quartet"), ("Form.Owner", "shop"), ("Form.Currency", "EUR"), ("Form.Paid", "17.31"), ("Form.Claim", "no light"),
+            ("Form.ValueWorking", "93.17"), ("Form.ValueAsIs", "21.71")
+        );
+        return long.Parse(answer.Headers.Location!.ToString().Split('/')[2], System.Globalization.CultureInfo.InvariantCulture);
+    }
+
+    private async Task<HttpClient> Phone()
+    {
+        var desk = shop.Service<Mendro.Shop.SignInDesk>();
+        var ann = shop.Service<Mendro.Storage.AccountStore>().Find("Ann Owner")!;
+        var code = desk.PhoneCode(new Mendro.Storage.SignedIn { AccountId = ann.Id, Name = ann.Name }, shop.Number).Code;
+        var phone = shop.Browser();
+        using var joined = await shop.Send(phone, $"/Join/{code}", $"/Join/{code}");
+        joined.Headers.Location!.ToString().ShouldBe($"/Jobs/{shop.Number}/Pictures");
+        return phone;
+    }
+
+    private static bool May(ShopRole role, Door door)
+    {
+        if (Way.Contains(door.Page) || role == ShopRole.Owner)
+            return true;
+        var named = $"{door.Page} {door.Handler}";
+        if (!door.Posts)
+        {
+            if (OfOwner.Contains(door.Page) || named == "/Owners/Show Export")
+                return false;
+            return role switch
+            {
+                ShopRole.Counter => SeenAtCounter.Contains(door.Page),
+                ShopRole.LookerOn => !Costs.Any(door.Page.StartsWith) && !Owners.Contains(door.Page),
+                _ => true,
+            };
+        }
+
+        if (OwnChanges.Contains(door.Page) || OwnChanges.Contains(named))
+            return true;
+        return role switch
+        {
+            ShopRole.Technician => !OwnerChanges.Contains(door.Page),
+            ShopRole.Counter => CounterChanges.Contains(door.Page) || CounterChanges.Contains(named),
+            _ => false,
+        };
+    }
+
+    private sealed record Door(string Page, string Route, bool Posts, string Handler, long Number)
+    {
+        public string Address(long number) =>
+            "/" + Parameter().Replace(Route, m => m.Groups[1].Value switch
+            {
+                "number" => $"{number}",
+                "id" => "1",
+                _ => m.Value.Contains('?') ? "" : "1",
+            }) + (Handler.Length > 0 ? $"?handler={Handler}" : "");
+
+        public override string ToString() => $"{(Posts ? "POST" : "GET")} {Page} {Handler}";
+    }
+
+    private IReadOnlyList<Door> Doors() =>
+        shop.Service<EndpointDataSource>()
+            .Endpoints.OfType<RouteEndpoint>()
+            .Select(e => (Page: e.Metadata.GetMetadata<PageActionDescriptor>(), e.RoutePattern.RawText))
+            .Where(e => e.Page is not null)
+            .DistinctBy(e => e.Page!.ViewEnginePath)
+            .SelectMany(e => Handlers(e.Page!).Select(h => new Door(e.Page!.ViewEnginePath, e.RawText!, h.Posts, h.Handler, shop.Number)))
+            .ToList();
+
+    private static IEnumerable<(bool Posts, string Handler)> Handlers(PageActionDescriptor page)
+    {
+        var at = page.ViewEnginePath.Trim('/').Split('/');
+        var name = at[^1] + "Model";
+        var space = "Mendro.Web.Pages" + (at.Length > 1 ? "." + at[0] : "");
+        var model = typeof(Program).Assembly.GetTypes().SingleOrDefault(t => t.Namespace == space && t.Name == name);
+        // A page without a model of its own is only looked at.
+        if (model is null)
+            return [(false, "")];
+        return model
+            .GetMethods(BindingFlags.Public | BindingFlags.Instance)
+            .Select(m => HandlerName().Match(m.Name))
+            .Where(m => m.Success)
+            .Select(m => (m.Groups[1].Value == "Post", m.Groups[2].Value))
+            .Append((false, ""))
+            .Distinct();
+    }
+
+    private static async Task<HttpResponseMessage> Try(HttpClient browser, Door door)
+    {
+        using var request = new HttpRequestMessage(door.Posts ? HttpMethod.Post : HttpMethod.Get, door.Address(door.Number));
+        if (door.Posts)
+            request.Content = new FormUrlEncodedContent([]);
+        return await browser.SendAsync(request, TestContext.Current.CancellationToken);
+    }
+
+    [GeneratedRegex(@"\{(\w+)[^}]*\}")]
+    private static partial Regex Parameter();
+
+    [GeneratedRegex("^On(Get|Post)(.*?)(Async)?$")]
+    private static partial Regex HandlerName();
+
+    [GeneratedRegex(@"\d[.,]\d\d (EUR|€)|(EUR|€) ?\d|17[.,]31|93[.,]17|21[.,]71")]
+    private static partial Regex Money();
+}
