@@ -17,22 +17,25 @@ const freePort = () => new Promise((resolve) => {
 });
 
 /** Starts a shop of its own. */
-export const start = async (demo, models) => {
+export const start = async (demo, models, more = []) => {
   const data = mkdtempSync(join(tmpdir(), 'mendro-e2e-'));
   const port = await freePort();
-  let server = await open(demo, models, data, port);
+  let server = await open(demo, models, data, port, more);
   const end = () => {
     server.removeAllListeners('exit');
     server.kill('SIGKILL');
   };
   return {
     address: `http://127.0.0.1:${port}`,
+    port,
+    /** What it said so far. */
+    said: () => server.said(),
     /** Ends the server as a power cut would, and opens the same shop again. */
     restart: async () => {
       const gone = new Promise((resolve) => { server.once('close', resolve); });
       end();
       await gone;
-      server = await open(demo, models, data, port);
+      server = await open(demo, models, data, port, more);
     },
     stop: () => {
       end();
@@ -41,10 +44,10 @@ export const start = async (demo, models) => {
   };
 };
 
-const open = async (demo, models, data, port) => {
+const open = async (demo, models, data, port, more) => {
   const server = spawn('dotnet', [join(root, 'src/Mendro.Web/bin/Release/net10.0/Mendro.Web.dll'),
     '--contentRoot', join(root, 'src/Mendro.Web'), '--data', data, '--port', String(port),
-    '--demo', String(demo), '--demo-models', String(models)], { stdio: ['ignore', 'pipe', 'pipe'] });
+    '--demo', String(demo), '--demo-models', String(models), ...more], { stdio: ['ignore', 'pipe', 'pipe'] });
   let log = '';
   // The server says itself when it is open: nothing has to be waited for by the clock.
   await new Promise((resolve, reject) => {
@@ -53,6 +56,7 @@ const open = async (demo, models, data, port) => {
     server.stderr.on('data', read);
     server.on('exit', () => reject(new Error(`The server ended:\n${log}`)));
   });
+  server.said = () => log;
   return server;
 };
 
@@ -62,9 +66,11 @@ export const test = base.extend({
   models: [true, { option: true, scope: 'worker' }],
   // Tests that change much, or end the server, name a shop of their own.
   own: ['', { option: true, scope: 'worker' }],
-  shop: [async ({ demo, models, own }, use) => {
+  // What the server is told besides.
+  more: [[], { option: true, scope: 'worker' }],
+  shop: [async ({ demo, models, own, more }, use) => {
     void own;
-    const shop = await start(demo, models);
+    const shop = await start(demo, models, more);
     await use(shop);
     shop.stop();
   }, { scope: 'worker' }],

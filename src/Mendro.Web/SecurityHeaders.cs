@@ -17,7 +17,9 @@ public sealed class SecurityHeaders(RequestDelegate next)
             headers.ContentSecurityPolicy = Policy;
             headers.XContentTypeOptions = "nosniff";
             headers["Referrer-Policy"] = "same-origin";
-            headers["Cross-Origin-Opener-Policy"] = "same-origin";
+            // Browsers heed it, and do not complain of it, where what comes cannot have been changed on the way.
+            if (context.Request.IsHttps || ServeOptions.LocalNames.Contains(context.Request.Host.Host))
+                headers["Cross-Origin-Opener-Policy"] = "same-origin";
             headers["Cross-Origin-Resource-Policy"] = "same-origin";
             headers["Permissions-Policy"] = "camera=(), microphone=(), geolocation=()";
             // Pages show the shop's data: no cache may keep them.

@@ -157,6 +157,8 @@ public static class ShopServices
         services.AddSingleton<MeterTurns>();
         services.AddSingleton<MeterDesk>();
         services.AddHostedService(s => s.GetRequiredService<MeterDesk>());
+        services.AddSingleton<Presence>();
+        services.AddHostedService(s => s.GetRequiredService<Presence>());
         services.AddHostedService<ShopNews>();
         services.AddHostedService<ShelfKeeper>();
         services.AddSingleton<ShopCalendar>();

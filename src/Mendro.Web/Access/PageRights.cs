@@ -57,7 +57,7 @@ public static class PageRights
             ["/Jobs/Phone"] = new(Right.LookAtCounter, Right.Counter, ("Get", Right.Counter)),
             // The work.
             ["/Jobs/Apart"] = Work,
-            ["/Jobs/Bar"] = Work,
+            ["/Jobs/Bar"] = new(Right.Look, Right.Work, ("PostHere", Right.LookAtCounter)),
             ["/Jobs/BoardDraw"] = Work,
             ["/Jobs/CapacitorList"] = Costs,
             ["/Jobs/Capacitors"] = Work,
@@ -130,6 +130,9 @@ public static class PageRights
         ("/Jobs/Find", "Reading"),
         ("/Jobs/Find", "Function"),
         ("/Jobs/Compare", "Reading"),
+        ("/Jobs/Bar", "Reading"),
+        ("/Jobs/Bar", "Function"),
+        ("/Jobs/Bar", "Here"),
         ("/Access/Me", "Out"),
         ("/Settings", "Theme"),
     }.ToFrozenSet();

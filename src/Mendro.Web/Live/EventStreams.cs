@@ -4,7 +4,7 @@ using System.Threading.Channels;
 namespace Mendro.Web.Live;
 
 /// <summary>One thing that the pages are told.</summary>
-/// <param name="Name">Sort: meter, ask, bench, job or replaced.</param>
+/// <param name="Name">Sort: meter, ask, bench, job, here or replaced.</param>
 /// <param name="Data">What, as JSON.</param>
 public sealed record ServerEvent(string Name, string Data);
 
@@ -14,14 +14,17 @@ public sealed record ServerEvent(string Name, string Data);
 /// </summary>
 public sealed class EventStreams
 {
-    /// <summary>Most browsers at once; a shop has a handful.</summary>
-    public const int Most = 32;
+    /// <summary>Most browsers at once; a shop has a handful of benches, each with some, and phones.</summary>
+    public const int Most = 256;
 
     // What a browser that does not read is behind by; the oldest is let go.
     private const int MostWaiting = 64;
 
     private readonly Lock _lock = new();
     private readonly Dictionary<string, Channel<ServerEvent>> _open = [];
+
+    /// <summary>A browser listens no more; it may be on its way from one page to another.</summary>
+    public event Action<string>? Closed;
 
     /// <summary>Browsers that listen.</summary>
     public int Count
@@ -70,8 +73,13 @@ public sealed class EventStreams
     public void Close(string browser, Channel<ServerEvent> stream)
     {
         lock (_lock)
-            if (_open.GetValueOrDefault(browser) == stream)
-                _open.Remove(browser);
+        {
+            if (_open.GetValueOrDefault(browser) != stream)
+                return;
+            _open.Remove(browser);
+        }
+
+        Closed?.Invoke(browser);
     }
 
     /// <summary>Tells one browser.</summary>
@@ -80,6 +88,16 @@ public sealed class EventStreams
         var told = new ServerEvent(name, JsonSerializer.Serialize(data, JsonSerializerOptions.Web));
         lock (_lock)
             _open.GetValueOrDefault(browser)?.Writer.TryWrite(told);
+    }
+
+    /// <summary>Tells each browser what is meant for it.</summary>
+    public void SendEach(string name, Func<string, object> data)
+    {
+        List<string> browsers;
+        lock (_lock)
+            browsers = [.. _open.Keys];
+        foreach (var browser in browsers)
+            Send(browser, name, data(browser));
     }
 
     /// <summary>Tells all.</summary>

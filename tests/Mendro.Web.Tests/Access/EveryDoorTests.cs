@@ -38,7 +38,7 @@ public sealed partial class EveryDoorTests(SignedShop shop) : IClassFixture<Sign
         "/Jobs/Phone", "/Index Quick",
     ];
 
-    private static readonly string[] OwnChanges = ["/Access/Me", "/Settings Theme"];
+    private static readonly string[] OwnChanges = ["/Access/Me", "/Settings Theme", "/Jobs/Bar Here"];
 
     private static readonly string[] OwnerChanges = ["/Settings", "/Access/Accounts", "/Access/Programs", "/Owners/Show", "/Money/Index", "/CalendarFeed"];
 
@@ -97,7 +97,11 @@ public sealed partial class EveryDoorTests(SignedShop shop) : IClassFixture<Sign
     public async Task A_phone_comes_to_its_one_job_and_adds_to_it()
     {
         using var phone = await Phone();
-        string[] adds = ["/Jobs/Pictures Take", "/Jobs/Find Reading", "/Jobs/Find Function", "/Jobs/Compare Reading", "/Access/Me Out", "/Settings Theme"];
+        string[] adds =
+        [
+            "/Jobs/Pictures Take", "/Jobs/Find Reading", "/Jobs/Find Function", "/Jobs/Compare Reading", "/Jobs/Bar Reading", "/Jobs/Bar Function",
+            "/Jobs/Bar Here", "/Access/Me Out", "/Settings Theme",
+        ];
         var wrong = new List<string>();
         foreach (var door in Doors().Where(d => !Way.Contains(d.Page)))
         {

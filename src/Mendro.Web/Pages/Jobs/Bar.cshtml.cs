@@ -1,6 +1,7 @@
 using Mendro.Core.Library;
 using Mendro.Shop;
 using Mendro.Storage;
+using Mendro.Web.Access;
 using Mendro.Web.Live;
 using Microsoft.AspNetCore.Mvc;
 
@@ -15,6 +16,8 @@ public sealed class BarModel(
     GoodReadingStore goodReadings,
     IBenchHand hand,
     MeterDesk meter,
+    Presence presence,
+    Viewer viewer,
     TradeLibrary library,
     TimeProvider time
 ) : ReadingPageModel(jobs, records, desk, readings, goodReadings, library, time)
@@ -49,26 +52,38 @@ public sealed class BarModel(
     /// <param name="contact">True for a contact.</param>
     public IActionResult OnPostMeter(string? act, string? page, string? point, bool contact)
     {
-        if (
-            BrowserId.Of(Request) is not { } browser
-            || page is not { Length: > 0 and <= LongestPage }
-            || !page.All(char.IsAsciiLetterOrDigit)
-        )
+        if (Asking(page) is not { } browser)
             return BadRequest();
         switch (act)
         {
             case "take":
-                return meter.Take(new MeterPage(browser, page, Number, point ?? "", contact)) ? new NoContentResult() : NotFound();
+                return meter.Take(new MeterPage(browser, page!, Number, point ?? "", contact)) ? new NoContentResult() : NotFound();
             case "keep":
-                meter.Keep(browser, page);
+                meter.Keep(browser, page!);
                 return new NoContentResult();
             case "leave":
-                meter.Leave(browser, page);
+                meter.Leave(browser, page!);
                 return new NoContentResult();
             default:
                 return BadRequest();
         }
     }
+
+    /// <summary>A page says that it has this job open, or has left it; it is told who else has.</summary>
+    public IActionResult OnPostHere(string? page, bool gone)
+    {
+        if (Asking(page) is not { } browser)
+            return BadRequest();
+        if (gone)
+            presence.Gone(page!, browser);
+        else
+            presence.Here(page!, browser, Number, viewer.Name);
+        return new JsonResult(presence.Others(Number, browser));
+    }
+
+    /// <summary>The browser that asks, when it names its page as our pages do.</summary>
+    private string? Asking(string? page) =>
+        page is { Length: > 0 and <= LongestPage } && page.All(char.IsAsciiLetterOrDigit) ? BrowserId.Of(Request) : null;
 
     /// <summary>The bar has no page of its own: it stands under Find.</summary>
     public IActionResult OnGet() => ToJob("Find");

@@ -2,8 +2,8 @@ using Mendro.Core.Library;
 using Mendro.Shop;
 using Mendro.Storage;
 using Mendro.Web.Access;
+using Mendro.Web.Drawing;
 using Microsoft.AspNetCore.Mvc;
-using QRCoder;
 
 namespace Mendro.Web.Pages.Jobs;
 
@@ -34,15 +34,8 @@ public sealed class PhoneModel(
     /// <summary>True when what goes by can be read.</summary>
     public bool InTheClear => !Request.IsHttps;
 
-    /// <summary>The address as a QR code, error correction M (ISO/IEC 18004), in SVG.</summary>
-    public string Picture
-    {
-        get
-        {
-            using var data = QRCodeGenerator.GenerateQrCode(Address, QRCodeGenerator.ECCLevel.M);
-            return new SvgQRCode(data).GetGraphic(8, "#111111", "#ffffff", true, SvgQRCode.SizingMode.ViewBoxAttribute);
-        }
-    }
+    /// <summary>The address as a QR code, in SVG.</summary>
+    public string Picture => QrDrawing.Draw(Address);
 
     /// <summary>Shows the page.</summary>
     public IActionResult OnGet() => Load() ? Page() : NotFound();

@@ -13,7 +13,7 @@ window.mendro = (() => {
   let source = null;
   const listen = () => {
     source = new EventSource('/Events');
-    ['meter', 'ask', 'bench', 'job'].forEach((name) => source.addEventListener(name, (event) => pass(name, JSON.parse(event.data))));
+    ['meter', 'ask', 'bench', 'job', 'here'].forEach((name) => source.addEventListener(name, (event) => pass(name, JSON.parse(event.data))));
     source.addEventListener('replaced', () => source.close());
     source.onopen = () => pass('open', null);
     source.onerror = () => {
@@ -45,12 +45,6 @@ window.mendro = (() => {
       waiting = false;
       window.htmx?.ajax('GET', shown[id], { target: `#${id}`, swap: 'outerHTML' });
     }, 1000);
-  });
-
-  // What another page did to the job that is open here is said, not swapped in under one's hands.
-  on('job', ({ number, by }) => {
-    const changed = document.getElementById('changed');
-    if (changed && by !== page && Number(changed.dataset.job) === number) changed.hidden = false;
   });
 
   return { page, on };
