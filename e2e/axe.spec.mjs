@@ -21,7 +21,8 @@ const pages = [
   '/Jobs/155/Traces?run=crack~cart', '/Jobs/154/Jumpers', '/Jobs/133/Starts?function=power-light', '/Capacitors', '/Jobs/124/Wiring?part=connector',
   '/Methods?kind=power-switch', '/Methods/flush-switch', '/Methods/Held', '/Lots', '/Lots/3?by=gain',
   '/Lots/3/Items', '/Lots/3/Round?key=fix:flush-switch:power-switch', '/Offers',
-  '/Day', '/Day/Hours', '/Day/Back', '/Calendar', '/Accounts', '/Programs', '/Jobs/123/Phone', '/Stock', '/Stock/1', '/Orders', '/Money', '/Pins?package=quad-64&pin=18', '/Drivers', '/Calculators/solder',
+  '/Day', '/Day/Hours', '/Day/Back', '/Calendar', '/Accounts', '/Programs',
+  '/Jobs/123/Phone', '/Stock', '/Stock/1', '/Orders', '/Money', '/Pins?package=quad-64&pin=18', '/Drivers', '/Calculators/solder',
 ];
 
 // One page without frames needs none of the blank pages the builder opens to join the frames' results.

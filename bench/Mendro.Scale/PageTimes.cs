@@ -9,7 +9,7 @@ using Mendro.Storage;
 namespace Mendro.Scale;
 
 /// <summary>Times the pages of a running shop: the 95th percentile in milliseconds, and the size where it matters.</summary>
-internal sealed class PageTimes(Uri address, string folder, string label)
+internal sealed partial class PageTimes(Uri address, string folder, string label)
 {
     private const int Rounds = 40;
     private const int LookedAt = 6000;
@@ -111,7 +111,10 @@ internal sealed class PageTimes(Uri address, string folder, string label)
             ("LookPercent", "40")
         );
 
-    private async Task EightBenches(List<Job> bench)
+    private Task EightBenches(List<Job> bench) => EightBenches(bench, () => Task.FromResult(new ShopVisitor(address)));
+
+    /// <returns>Answers that said that something was written.</returns>
+    private async Task<int> EightBenches(List<Job> bench, Func<Task<ShopVisitor>> visitors)
     {
         var until = Stopwatch.GetTimestamp() + 10 * Stopwatch.Frequency;
         var all = await Task.WhenAll(
@@ -120,7 +123,7 @@ internal sealed class PageTimes(Uri address, string folder, string label)
                 .Select(n =>
                     Task.Run(async () =>
                     {
-                        using var visitor = new ShopVisitor(address);
+                        using var visitor = await visitors();
                         var (readings, repairs) = (new List<double>(), new List<double>());
                         for (var step = 0; Stopwatch.GetTimestamp() < until; step++)
                         {
@@ -139,6 +142,7 @@ internal sealed class PageTimes(Uri address, string folder, string label)
         Line("eight benches, a reading", took, 0);
         Line("eight benches, a repair", fixes, 0);
         Console.WriteLine(FormattableString.Invariant($"| eight benches, writes a second | {(took.Count + fixes.Count) / 10.0:0.0} | | |"));
+        return took.Count + fixes.Count;
     }
 
     private async Task Memory(ShopVisitor visitor)
@@ -156,7 +160,9 @@ internal sealed class PageTimes(Uri address, string folder, string label)
     }
 
     /// <summary>Resident memory of the server, found by the shop's folder in its command line; Linux only.</summary>
-    private long Resident()
+    private long Resident() => OfServer(process => process.WorkingSet64 / 1024 / 1024);
+
+    private long OfServer(Func<Process, long> ask)
     {
         foreach (var process in Process.GetProcessesByName("dotnet"))
         {
@@ -164,7 +170,7 @@ internal sealed class PageTimes(Uri address, string folder, string label)
             {
                 var line = File.ReadAllText($"/proc/{process.Id}/cmdline");
                 if (line.Contains("Mendro.Web.dll", StringComparison.Ordinal) && line.Contains(folder, StringComparison.Ordinal))
-                    return process.WorkingSet64 / 1024 / 1024;
+                    return ask(process);
             }
         }
 

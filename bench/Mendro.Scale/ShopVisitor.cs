@@ -32,11 +32,45 @@ internal sealed partial class ShopVisitor : IDisposable
             : throw new InvalidOperationException($"{path}: {(int)answer.StatusCode}");
     }
 
+    /// <summary>Signs in.</summary>
+    public async Task SignIn(string name, string password)
+    {
+        await TokenOf("/SignIn");
+        var (_, code) = await Post("/SignIn", ("name", name), ("password", password));
+        if (code != 302)
+            throw new InvalidOperationException($"Signing in was answered with {code}.");
+        _token = null;
+    }
+
+    /// <summary>Takes the token of a page.</summary>
+    public async Task TokenOf(string path) => _token = WebUtility.HtmlDecode(Token().Match(await _client.GetStringAsync(path)).Groups[1].Value);
+
+    /// <summary>Listens to the stream until it is told to stop.</summary>
+    /// <returns>Bytes heard.</returns>
+    public async Task<long> Listen(CancellationToken stop)
+    {
+        var heard = 0L;
+        try
+        {
+            await using var stream = await _client.GetStreamAsync("/Events", stop);
+            var buffer = new byte[4096];
+            while (await stream.ReadAsync(buffer, stop) is > 0 and var read)
+                heard += read;
+        }
+        catch (OperationCanceledException)
+        {
+            // Heard enough.
+        }
+
+        return heard;
+    }
+
     /// <summary>Posts a form.</summary>
     /// <returns>Milliseconds, and the answer's code.</returns>
     public async Task<(double Milliseconds, int Code)> Post(string path, params (string Name, string Value)[] fields)
     {
-        _token ??= WebUtility.HtmlDecode(Token().Match(await _client.GetStringAsync("/Gear")).Groups[1].Value);
+        if (_token is null)
+            await TokenOf("/Gear");
         using var request = new HttpRequestMessage(HttpMethod.Post, path)
         {
             Content = new FormUrlEncodedContent(fields.Select(f => KeyValuePair.Create(f.Name, f.Value))),

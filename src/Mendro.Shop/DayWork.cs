@@ -114,7 +114,13 @@ public sealed class DayWork(IReadOnlyDictionary<string, double> factors)
 
         var tests = job.View.Proof.Unproved.Sum(l => l.Function.Minutes);
         if (job.View.Advice.Moves.Count > 0 || tests > 0)
-            chain.Put("try everything", Math.Max(1, tests > 0 ? tests : job.View.Profile.Functions.Sum(f => f.Minutes)), Console(job), WorkStage.Prove, setups: InConsole(job));
+            chain.Put(
+                "try everything",
+                Math.Max(1, tests > 0 ? tests : job.View.Profile.Functions.Sum(f => f.Minutes)),
+                Console(job),
+                WorkStage.Prove,
+                setups: InConsole(job)
+            );
         chain.Put($"play for {SoakMinutes:0} minutes", SoakMinutes, Console(job), WorkStage.Prove, passive: true, attended: true, setups: InConsole(job));
         chain.End("hand over", HandOverMinutes, WorkStage.HandOver);
     }

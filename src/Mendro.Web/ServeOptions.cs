@@ -49,6 +49,8 @@ public sealed record ServeOptions(string DataDirectory, bool Demo, IPAddress Hos
     public static ServeOptions? Read(string[] args, out string? problem)
     {
         var told = new ConfigurationBuilder().AddEnvironmentVariables(Prefix).AddCommandLine(args).Build();
+        // A variable of the environment has no dash in its name.
+        string? Told(string name) => told[name] ?? told[name.Replace('-', '_')];
         var host = told["host"] ?? "127.0.0.1";
         problem = null;
         var address = host.Equals("localhost", StringComparison.OrdinalIgnoreCase) ? IPAddress.Loopback
@@ -59,8 +61,8 @@ public sealed record ServeOptions(string DataDirectory, bool Demo, IPAddress Hos
         IPAddress? proxy = null;
         if (told["proxy"] is { Length: > 0 } named && !IPAddress.TryParse(named, out proxy))
             problem ??= $"The proxy is named by its address; “{named}” is none.";
-        var certificate = ReadCertificate(told["cert"], told["cert-key"], told["cert-password-file"], ref problem);
-        var plain = Yes(told["plain-http"]);
+        var certificate = ReadCertificate(told["cert"], Told("cert-key"), Told("cert-password-file"), ref problem);
+        var plain = Yes(Told("plain-http"));
         if (problem is null && address is not null && !IPAddress.IsLoopback(address) && certificate is null && proxy is null && !plain)
             problem =
                 "Over plain HTTP everybody in the network can read passwords and owners' data. Give a certificate (--cert FILE --cert-key FILE), "
@@ -79,7 +81,7 @@ public sealed record ServeOptions(string DataDirectory, bool Demo, IPAddress Hos
         var demo = Yes(told["demo"]);
         var options = new ServeOptions(Path.GetFullPath(told["data"] ?? ".data"), demo, address!, port)
         {
-            DemoModels = demo || Yes(told["demo-models"]),
+            DemoModels = demo || Yes(Told("demo-models")),
             Certificate = certificate,
             PlainHttp = plain,
             Proxy = proxy,

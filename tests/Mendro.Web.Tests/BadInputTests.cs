@@ -66,7 +66,7 @@ public sealed class BadInputTests : IDisposable
                 new { nasty }
             );
             connection.Execute("DROP TRIGGER bench_records_stay; UPDATE bench_records SET words = @nasty, note = @nasty, minutes = 1e300", new { nasty });
-            connection.Execute("UPDATE timeline SET words = @nasty", new { nasty });
+            connection.Execute("DROP TRIGGER timeline_stays; UPDATE timeline SET words = @nasty", new { nasty });
             connection.Execute(
                 """
                 INSERT INTO bench_records (job_id, seq, kind, subject, words, stage, at, payload, cost)

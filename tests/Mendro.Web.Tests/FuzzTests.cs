@@ -167,7 +167,8 @@ public sealed class FuzzTests : IAsyncLifetime
                 .Where(p => p.GetCustomAttribute<BindPropertyAttribute>() is not null)
                 .SelectMany(Fields)
                 .ToList();
-            foreach (var handler in compiled.HandlerMethods)
+            // With the first account the token of all others ends; how the door stands is tested by itself.
+            foreach (var handler in compiled.HandlerMethods.Where(h => (page.ViewEnginePath, h.Name) != ("/Access/Accounts", "First")))
                 targets.Add(
                     new Target(
                         page.AttributeRouteInfo?.Template ?? page.ViewEnginePath,

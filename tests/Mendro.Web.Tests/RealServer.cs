@@ -75,6 +75,10 @@ internal sealed class RealServer : IDisposable
         return (server.ExitCode, server.Said);
     }
 
+    /// <summary>Starts a server without waiting until it is open.</summary>
+    public static RealServer Launch(string folder, Dictionary<string, string>? environment = null, params string[] more) =>
+        Start(folder, environment, more);
+
     /// <summary>Ends it as a power cut would: no handler runs, nothing is flushed.</summary>
     public async Task Kill()
     {
@@ -92,10 +96,7 @@ internal sealed class RealServer : IDisposable
 
     private static RealServer Start(string folder, Dictionary<string, string>? environment, string[] more)
     {
-        var listener = new TcpListener(IPAddress.Loopback, 0);
-        listener.Start();
-        var port = ((IPEndPoint)listener.LocalEndpoint).Port;
-        listener.Stop();
+        var port = FreePort();
         string[] args =
         [
             Path.Combine(AppContext.BaseDirectory, "Mendro.Web.dll"),
@@ -123,6 +124,16 @@ internal sealed class RealServer : IDisposable
         process.BeginOutputReadLine();
         process.BeginErrorReadLine();
         return server;
+    }
+
+    /// <summary>A port that nobody listens at.</summary>
+    public static int FreePort()
+    {
+        var listener = new TcpListener(IPAddress.Loopback, 0);
+        listener.Start();
+        var port = ((IPEndPoint)listener.LocalEndpoint).Port;
+        listener.Stop();
+        return port;
     }
 
     private void Hear(string? line)

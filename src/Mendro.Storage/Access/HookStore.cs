@@ -79,13 +79,20 @@ public sealed class HookStore(ShopDatabase database, TimeProvider time)
 
     private static readonly TimeSpan Kept = TimeSpan.FromDays(30);
 
+    private volatile object? _any;
+
+    /// <summary>True when somebody is told of something: asked after every write of the shop, so it is kept.</summary>
+    public bool Any => (bool)(_any ??= All().Count > 0);
+
     /// <summary>Hooks that hold.</summary>
     public IReadOnlyList<Hook> All() =>
         database.Read(connection => connection.Query<Hook>("SELECT * FROM hooks WHERE ended_at IS NULL ORDER BY id").AsList());
 
     /// <summary>Adds one.</summary>
-    public long Add(string url, string secret, string events) =>
-        database.Write(
+    public long Add(string url, string secret, string events)
+    {
+        _any = true;
+        return database.Write(
             (connection, transaction) =>
                 connection.ExecuteScalar<long>(
                     "INSERT INTO hooks (url, secret, events, made_at, made_by) VALUES (@url, @secret, @events, @at, @by) RETURNING id",
@@ -100,6 +107,7 @@ public sealed class HookStore(ShopDatabase database, TimeProvider time)
                     transaction
                 )
         );
+    }
 
     /// <summary>Ends one, with what it was still to be told.</summary>
     public int End(long id) =>

@@ -68,6 +68,7 @@ internal sealed record TransferTable(string Name, string File, string Order, str
         new("own_tasks", "own-tasks", "id"),
         new("fixed_hours", "fixed-hours", "id"),
         new("feed_items", "feed-items", "uid"),
+        new("erasures", "erasures", "id"),
         new("contact_marks", "contact-marks", "id"),
         new("stand_in_truths", "stand-in-truths", "job_id"),
     ];

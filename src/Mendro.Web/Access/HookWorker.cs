@@ -27,7 +27,8 @@ public sealed class HookWorker(HookStore hooks, HookLink link, ShopDatabase data
             {
                 try
                 {
-                    await TellAsync(stoppingToken);
+                    if (hooks.Any)
+                        await TellAsync(stoppingToken);
                 }
                 catch (ShopBusyException)
                 {
@@ -75,7 +76,7 @@ public sealed class HookWorker(HookStore hooks, HookLink link, ShopDatabase data
 
     private void Wake()
     {
-        if (_news.CurrentCount == 0)
+        if (hooks.Any && _news.CurrentCount == 0)
             try
             {
                 _news.Release();

@@ -1,5 +1,6 @@
 using System.IO.Compression;
 using System.Text.Json;
+using System.Text.Json.Serialization;
 using Mendro.Core.Access;
 using Mendro.Core.Jobs;
 using Mendro.Core.Library;
@@ -20,7 +21,11 @@ public static class ApiEndpoints
     /// <summary>Header of a key under which a request is done once, however often it is sent.</summary>
     public const string KeyHeader = "Idempotency-Key";
 
-    private static readonly JsonSerializerOptions Json = new(JsonSerializerOptions.Web) { UnmappedMemberHandling = System.Text.Json.Serialization.JsonUnmappedMemberHandling.Disallow };
+    // A field that nobody knows is a field that somebody misspelt.
+    private static readonly JsonSerializerOptions Json = new(JsonSerializerOptions.Web)
+    {
+        UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow,
+    };
 
     /// <summary>Describes it by OpenAPI, by the framework's own generator.</summary>
     public static void AddApi(this IServiceCollection services)
@@ -142,7 +147,10 @@ public static class ApiEndpoints
             Lot = unit.Lot,
             Currency = settings.Get().Currency,
         };
-        var errors = new IntakeRules().Validate(form).Errors.GroupBy(e => Name(e.PropertyName)).ToDictionary(g => g.Key, g => g.Select(e => e.ErrorMessage).ToArray());
+        var errors = new IntakeRules()
+            .Validate(form)
+            .Errors.GroupBy(e => Name(e.PropertyName))
+            .ToDictionary(g => g.Key, g => g.Select(e => e.ErrorMessage).ToArray());
         if (model is null)
             errors["model"] = ["The shop knows no such model: say its id, or its name as under Models."];
         if (errors.Count > 0)

@@ -125,7 +125,9 @@ public sealed class IntakeModel(
             taken =>
             {
                 TempData["Said"] = $"Taken in as {taken.Number}.";
-                return then == "next" ? Redirect("/Intake" + NextOfTheSame()) : RedirectToPage("/Jobs/" + viewer.JobPage("Find"), new { number = taken.Number });
+                return then == "next"
+                    ? Redirect("/Intake" + NextOfTheSame())
+                    : RedirectToPage("/Jobs/" + viewer.JobPage("Find"), new { number = taken.Number });
             }
         );
     }

@@ -6,13 +6,21 @@ using Mendro.Core.Readings;
 using Mendro.Instruments;
 using Mendro.Shop;
 using Mendro.Storage;
+using Mendro.Web.Access;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 
 namespace Mendro.Web.Pages;
 
 /// <summary>The shop's settings.</summary>
-public sealed class SettingsModel(SettingsStore settings, DailyBackup backups, BenchMeter meter, TimeProvider time) : ShopPageModel
+public sealed class SettingsModel(
+    SettingsStore settings,
+    DailyBackup backups,
+    BenchMeter meter,
+    AccountDesk accounts,
+    ServeOptions options,
+    TimeProvider time
+) : ShopPageModel
 {
     /// <summary>The schools between originality and reliability, with their trade-off.</summary>
     public static IReadOnlyList<(string Value, string Name, string TradeOff)> Schools { get; } =
@@ -164,6 +172,42 @@ public sealed class SettingsModel(SettingsStore settings, DailyBackup backups, B
         {
             return Partial("_Tested", (false, ex.Message));
         }
+    }
+
+    /// <summary>Who reaches the shop now.</summary>
+    public string Reach =>
+        !options.IsNetwork ? accounts.Any ? "this machine only; everybody signs in" : "this machine only; whoever sits at it may everything"
+        : options.Certificate is not null ? "open to the network, by a certificate"
+        : options.Proxy is { } before ? $"open to the network, behind the proxy {before}"
+        : "open to the network in the clear";
+
+    /// <summary>Names in the network, as saved or typed.</summary>
+    public string NetworkNames => InField("names", settings.Value(NetworkSetup.NamesKey) ?? "");
+
+    /// <summary>Proxy, as saved or typed.</summary>
+    public string NetworkProxy => InField("proxy", settings.Value(NetworkSetup.ProxyKey) ?? "");
+
+    /// <summary>Saves names and proxy, for the next start.</summary>
+    public IActionResult OnPostNetwork(string? names, string? proxy)
+    {
+        var (told, before) = (NetworkSetup.Names(names), Words.Clean(proxy));
+        Remember(("names", names), ("proxy", proxy));
+        var wrong =
+            told.FirstOrDefault(n => !NetworkSetup.IsName(n)) is { } bad ? $"“{bad}” is no name of a machine. Try mendro.lan."
+            : before.Length > 0 && !IPAddress.TryParse(before, out _) ? $"The proxy is named by its address; “{before}” is none."
+            : before.Length > 0 && !accounts.Any ? "Through a proxy others reach the shop: make the first account before you name one."
+            : null;
+        if (wrong is not null)
+        {
+            ModelState.Clear();
+            OnGet();
+            return Refuse(wrong);
+        }
+
+        settings.SetValue(NetworkSetup.NamesKey, string.Join(' ', told));
+        settings.SetValue(NetworkSetup.ProxyKey, before);
+        TempData["Said"] = "Saved. It holds from the next start on.";
+        return Redirect("/Settings");
     }
 
     /// <summary>The shop's own backups.</summary>

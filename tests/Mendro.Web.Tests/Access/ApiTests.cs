@@ -192,8 +192,9 @@ public sealed class ApiTests(SignedShop shop) : IClassFixture<SignedShop>
         );
         using var program = Program(Everything);
         shop.Service<StockStore>().Add(new StockItem { Name = "47 µF 16 V", Count = 12, Bin = "B3" }, "counted");
-        foreach (var (path, address) in new[] { ("/api/1/bench", "/api/1/bench"), ("/api/1/stock", "/api/1/stock"), ("/api/1/jobs/{number}", $"/api/1/jobs/{shop.Number}") })
+        foreach (var path in (string[])["/api/1/bench", "/api/1/stock", "/api/1/jobs/{number}"])
         {
+            var address = path.Replace("{number}", $"{shop.Number}", StringComparison.Ordinal);
             using var answer = JsonDocument.Parse(await program.GetStringAsync(address, Cancel));
             var shape = root.GetProperty("paths").GetProperty(path).GetProperty("get").GetProperty("responses").GetProperty("200")
                 .GetProperty("content").GetProperty("application/json").GetProperty("schema");

@@ -71,9 +71,11 @@ public sealed class HookTests : IDisposable
         told.RootElement.GetProperty("job").GetProperty("waits").GetString().ShouldBe("slot contacts");
         body.ShouldNotContain("Ilka", Case.Sensitive, "no owner leaves the shop");
         head.ShouldContain($"{HookLink.IdHeader}: {post.Id}");
-        var signature = head.Split('\n').Single(l => l.StartsWith(HookLink.SignatureHeader, StringComparison.OrdinalIgnoreCase)).Split(": ")[1].Trim();
+        var line = head.Split('\n').Single(l => l.StartsWith(HookLink.SignatureHeader, StringComparison.OrdinalIgnoreCase));
+        var signature = line.Split(": ")[1].Trim();
         var seconds = signature.Split(',')[0][2..];
-        signature.ShouldBe(HookLink.Sign(secret, body, DateTimeOffset.FromUnixTimeSeconds(long.Parse(seconds, System.Globalization.CultureInfo.InvariantCulture))));
+        var at = DateTimeOffset.FromUnixTimeSeconds(long.Parse(seconds, System.Globalization.CultureInfo.InvariantCulture));
+        signature.ShouldBe(HookLink.Sign(secret, body, at));
     }
 
     [Fact]

@@ -230,9 +230,9 @@ public sealed class SignInTests(SignedShop shop) : IClassFixture<SignedShop>
         // The handler keeps cookies to itself; the server is asked to say what it got.
         using var request = new HttpRequestMessage(HttpMethod.Get, "/Me");
         using var answer = await browser.SendAsync(request, TestContext.Current.CancellationToken);
-        return answer.RequestMessage!.Headers.GetValues("Cookie").SelectMany(c => c.Split("; ")).Single(c => c.StartsWith(ShopDoor.Cookie + "=", StringComparison.Ordinal))[
-            (ShopDoor.Cookie.Length + 1)..
-        ];
+        const string name = ShopDoor.Cookie + "=";
+        var cookies = answer.RequestMessage!.Headers.GetValues("Cookie").SelectMany(c => c.Split("; "));
+        return cookies.Single(c => c.StartsWith(name, StringComparison.Ordinal))[name.Length..];
     }
 
     private async Task<HttpStatusCode> With(string cookie)
