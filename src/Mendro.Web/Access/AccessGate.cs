@@ -37,7 +37,8 @@ public sealed class AccessGate(RequestDelegate next, ShopDoor door, ProgramDesk 
         var viewer = door.Who(context);
         viewer.Keep(context);
         var page = endpoint?.Metadata.GetMetadata<PageActionDescriptor>()?.ViewEnginePath;
-        if (door.WaitsForOwner && page is not ("/Access/First" or "/Error"))
+        var toThisMachine = endpoint?.Metadata.GetMetadata<ToThisMachine>() is not null && Endpoints.IsFromHere(context);
+        if (door.WaitsForOwner && page is not ("/Access/First" or "/Error") && !toThisMachine)
         {
             Refuse(context, First);
             return;
@@ -50,7 +51,7 @@ public sealed class AccessGate(RequestDelegate next, ShopDoor door, ProgramDesk 
             return;
         }
 
-        if (endpoint is not null && !May(context, endpoint, page, viewer))
+        if (endpoint is not null && !toThisMachine && !May(context, endpoint, page, viewer))
         {
             if (viewer.IsKnown)
             {
@@ -71,8 +72,6 @@ public sealed class AccessGate(RequestDelegate next, ShopDoor door, ProgramDesk 
 
     private bool May(HttpContext context, Endpoint endpoint, string? page, Viewer viewer)
     {
-        if (page is null && endpoint.Metadata.GetMetadata<ToThisMachine>() is not null && Endpoints.IsFromHere(context))
-            return true;
         if (page is null)
             return viewer.Has(endpoint.Metadata.GetMetadata<EndpointRight>()?.Right ?? Right.Rule);
         var changes = !HttpMethods.IsGet(context.Request.Method) && !HttpMethods.IsHead(context.Request.Method);
@@ -101,7 +100,7 @@ public sealed class AccessGate(RequestDelegate next, ShopDoor door, ProgramDesk 
             context.Response.StatusCode = StatusCodes.Status401Unauthorized;
             context.Response.Headers["HX-Redirect"] = to.Split('?')[0];
         }
-        else if (HttpMethods.IsGet(request.Method) && request.Headers.Accept.ToString() is var accept && (accept.Contains("html") || accept == ""))
+        else if (HttpMethods.IsGet(request.Method) && request.Headers.Accept.ToString() is var accept && (accept.Contains("html") || accept is "" or "*/*"))
         {
             context.Response.Redirect(to);
         }

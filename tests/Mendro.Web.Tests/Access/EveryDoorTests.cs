@@ -67,6 +67,10 @@ public sealed partial class EveryDoorTests(SignedShop shop) : IClassFixture<Sign
 
         foreach (var path in (string[])["/Events", "/Pictures/abc", "/no-such-page", "/Jobs/4711/Find"])
             (await shop.Look(nobody, path)).ShouldBe(HttpStatusCode.Redirect, path);
+        // How the shop is doing gets told to this machine, and to nobody who came through a proxy.
+        (await shop.Look(nobody, "/health")).ShouldBe(HttpStatusCode.OK);
+        nobody.DefaultRequestHeaders.Add("X-Forwarded-For", "203.0.113.9");
+        (await shop.Look(nobody, "/health")).ShouldBe(HttpStatusCode.Redirect);
     }
 
     [Theory]

@@ -78,7 +78,7 @@ public sealed class NetworkTests : IDisposable
     public async Task Of_a_shop_on_the_network_nothing_is_there_before_its_first_owner()
     {
         using var shop = new WebShop(demo: false, alone: true, models: true, ("proxy", "127.0.0.1"));
-        foreach (var path in (string[])["/", "/Jobs", "/SignIn", "/Code", "/Settings", "/health", "/api/1/bench", "/openapi/1.json", "/Events", "/nothing"])
+        foreach (var path in (string[])["/", "/Jobs", "/SignIn", "/Code", "/Settings", "/api/1/bench", "/openapi/1.json", "/Events", "/nothing"])
         {
             using var answer = await shop.Client.GetAsync(path, Cancel);
             if (path.StartsWith("/api", StringComparison.Ordinal))
