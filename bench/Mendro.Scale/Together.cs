@@ -44,7 +44,7 @@ internal sealed partial class PageTimes
         foreach (var visitor in visitors.Chunk(20))
             await Task.WhenAll(visitor.Select(v => v.SignIn(Owner, Password)));
         var listening = visitors.Select(v => v.Listen(stop.Token)).ToList();
-        await Task.Delay(TimeSpan.FromSeconds(20));
+        await Settled();
         var used = Used();
         await Task.Delay(Quiet);
         var share = (Used() - used) / Quiet.TotalMilliseconds;
@@ -52,6 +52,18 @@ internal sealed partial class PageTimes
         await stop.CancelAsync();
         await Task.WhenAll(listening);
         return 0;
+    }
+
+    /// <summary>Waits until what the writes before left to be worked out is done: nothing happens from then on.</summary>
+    private async Task Settled()
+    {
+        var step = TimeSpan.FromSeconds(5);
+        for (var quiet = 0; quiet < 3; )
+        {
+            var used = Used();
+            await Task.Delay(step);
+            quiet = Used() - used < step.TotalMilliseconds * 0.05 ? quiet + 1 : 0;
+        }
     }
 
     private double Used() => OfServer(process => (long)process.TotalProcessorTime.TotalMilliseconds);
