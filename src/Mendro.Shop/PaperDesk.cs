@@ -59,7 +59,7 @@ public sealed class PaperDesk(RunDesk runs, SettingsStore settings, SaleStore sa
             ),
             [
                 new PaperSection("Found", Found(view), "No cause confirmed."),
-                new PaperSection("Done and replaced", Done(view), "Nothing was changed.", IsTable: true),
+                new PaperSection("Done and replaced", Done(view, costs), "Nothing was changed.", IsTable: true),
                 new PaperSection("Modified", [.. changes.Select(c => new PaperLine(Changed(c, day)))]),
                 new PaperSection("Proved", Proved(view, plan), IsTable: true),
                 new PaperSection("Proof in numbers", Numbers(view)),
@@ -99,7 +99,7 @@ public sealed class PaperDesk(RunDesk runs, SettingsStore settings, SaleStore sa
                 ),
                 new PaperSection("Not tried", NotTried(plan)),
                 new PaperSection("Not original", [.. runs.Modifications(job).Select(c => new PaperLine(Changed(c, day)))]),
-                new PaperSection("Renewed and repaired", [.. Done(view).Select(d => d with { Value = "" })]),
+                new PaperSection("Renewed and repaired", [.. Done(view, costs: false).Select(d => d with { Value = "" })]),
                 new PaperSection("Proof in numbers", Numbers(view)),
                 new PaperSection("Remarks", job.EndingNote.Length > 0 ? [new PaperLine(job.EndingNote)] : []),
             ]
@@ -170,13 +170,13 @@ public sealed class PaperDesk(RunDesk runs, SettingsStore settings, SaleStore sa
             .Select(w => new PaperLine(w))
             .ToList();
 
-    private static List<PaperLine> Done(JobView view) =>
+    private static List<PaperLine> Done(JobView view, bool costs) =>
         view
             .Records.Where(r => r.Body.Step == JobStep.Repaired)
             .Select(r => new PaperLine(
                 r.Words + (r.Note.Length > 0 ? $". {r.Note}" : "") + (r.Body is RepairLogged { Used.Length: > 0 } used ? $" ({used.Used})" : ""),
                 string.Create(CultureInfo.InvariantCulture, $"{Math.Round(r.Minutes)} min")
-                    + (view.Job.In(r.Cost) is { Value: > 0 } cost ? $", {cost}" : "")
+                    + (costs && view.Job.In(r.Cost) is { Value: > 0 } cost ? $", {cost}" : "")
             ))
             .ToList();
 

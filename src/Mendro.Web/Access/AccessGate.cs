@@ -16,7 +16,7 @@ public sealed record ForPrograms;
 /// Lets in who may, and says at each page who asks. What is not listed is the owner's alone. What is done is done under the name of who
 /// asks.
 /// </summary>
-public sealed class AccessGate(RequestDelegate next, ShopDoor door, ProgramDesk programs)
+public sealed class AccessGate(RequestDelegate next, ShopDoor door, ProgramDesk programs, AccessLog log)
 {
     /// <summary>Item of a request that was refused for want of a right.</summary>
     public const string RefusedItem = "mendro.refused";
@@ -68,7 +68,33 @@ public sealed class AccessGate(RequestDelegate next, ShopDoor door, ProgramDesk 
 
         using (Acting.As(viewer.Name))
             await next(context);
+        Note(context, page, viewer);
     }
+
+    /// <summary>
+    /// What is done to a job stands in its records and its timeline. What is done to the shop besides, to stock, orders, models, money, is
+    /// noted here: who, where, what.
+    /// </summary>
+    private void Note(HttpContext context, string? page, Viewer viewer)
+    {
+        if (page is null || viewer.Session is null || !HttpMethods.IsPost(context.Request.Method) || context.Response.StatusCode >= 400)
+            return;
+        if (page.StartsWith("/Jobs/", StringComparison.Ordinal) || page.StartsWith("/Access/", StringComparison.Ordinal))
+            return;
+        var handler = context.Request.Query["handler"].ToString();
+        if ((PageRights.All.GetValueOrDefault(page) ?? PageRights.Unlisted).For(true, handler) == Right.Own)
+            return;
+        try
+        {
+            log.Add(viewer.Name, $"{page.Replace("/Index", "", StringComparison.Ordinal)}{(handler.Length > 0 ? ": " + handler : "")}", Address(context));
+        }
+        catch (ShopBusyException)
+        {
+            // It was done and answered; that the file is busy now must not undo the answer.
+        }
+    }
+
+    private static string Address(HttpContext context) => context.Connection.RemoteIpAddress?.ToString() ?? "";
 
     private bool May(HttpContext context, Endpoint endpoint, string? page, Viewer viewer)
     {
@@ -78,9 +104,11 @@ public sealed class AccessGate(RequestDelegate next, ShopDoor door, ProgramDesk 
         // A calendar program cannot sign in; it brings its token along.
         if (page == "/CalendarFeed" && !viewer.IsKnown && context.Request.Query["token"].ToString() is { Length: > 0 } token)
             return programs.Check(token)?.May(ProgramScope.Calendar) == true;
-        // As Razor Pages itself chooses the handler.
-        var handler = Convert.ToString(context.Request.RouteValues["handler"], null) is { Length: > 0 } named ? named
-            : context.Request.Query["handler"].ToString();
+        // As Razor Pages itself chooses the handler, by the first that is named; our pages never name two.
+        var told = context.Request.Query["handler"];
+        if (told.Count > 1)
+            return false;
+        var handler = Convert.ToString(context.Request.RouteValues["handler"], null) is { Length: > 0 } named ? named : told.ToString();
         if (viewer.Session is { JobNumber: { } job })
             return PageRights.PhoneMay(page, changes, handler, Convert.ToString(context.Request.RouteValues["number"], null) == $"{job}");
         return viewer.Has((PageRights.All.GetValueOrDefault(page) ?? PageRights.Unlisted).For(changes, handler));

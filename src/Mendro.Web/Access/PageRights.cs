@@ -54,7 +54,7 @@ public static class PageRights
             ["/Jobs/Timeline"] = new(Right.LookAtCounter, Right.Work),
             ["/Jobs/Sheet"] = Counter,
             ["/Jobs/Pictures"] = Counter,
-            ["/Jobs/Phone"] = new(Right.LookAtCounter, Right.Counter, ("Get", Right.Counter)),
+            ["/Jobs/Phone"] = OfCounter,
             // The work.
             ["/Jobs/Apart"] = Work,
             ["/Jobs/Bar"] = new(Right.Look, Right.Work, ("PostHere", Right.LookAtCounter)),

@@ -96,6 +96,21 @@ public sealed partial class EveryDoorTests(SignedShop shop) : IClassFixture<Sign
         wrong.ShouldBeEmpty();
     }
 
+    /// <summary>Of two handlers the framework takes the first: named twice, one could be asked about and the other be run.</summary>
+    [Theory]
+    [InlineData("?handler=Export&handler=x")]
+    [InlineData("?handler=x&handler=Export")]
+    [InlineData("?handler=export")]
+    [InlineData("?HANDLER=Export")]
+    [InlineData("?handler=%00Export")]
+    public async Task A_handler_named_in_another_way_is_still_the_same(string query)
+    {
+        using var counter = await shop.In(ShopRole.Counter);
+        var owner = shop.Jobs.Find(shop.Number)!.CustomerId;
+        (await shop.Look(counter, $"/Owners/{owner}")).ShouldBe(HttpStatusCode.OK);
+        (await shop.Look(counter, $"/Owners/{owner}{query}")).ShouldBe(HttpStatusCode.Forbidden);
+    }
+
     /// <summary>A phone sees its job's pages without costs, adds a picture or a reading, and comes to nothing else.</summary>
     [Fact]
     public async Task A_phone_comes_to_its_one_job_and_adds_to_it()
@@ -157,7 +172,11 @@ public sealed partial class EveryDoorTests(SignedShop shop) : IClassFixture<Sign
             ("Form.Profile", "harrow-quartet"), ("Form.Owner", "shop"), ("Form.Currency", "EUR"), ("Form.Paid", "17.31"), ("Form.Claim", "no light"),
             ("Form.ValueWorking", "93.17"), ("Form.ValueAsIs", "21.71")
         );
-        return long.Parse(answer.Headers.Location!.ToString().Split('/')[2], System.Globalization.CultureInfo.InvariantCulture);
+        var number = long.Parse(answer.Headers.Location!.ToString().Split('/')[2], System.Globalization.CultureInfo.InvariantCulture);
+        var fix = $"/Jobs/{number}/Fix";
+        using var repaired = await shop.Send(owner, fix, fix, ("part", "switch"), ("method", "flush-switch"), ("minutes", "5"), ("cost", "21.71"));
+        repaired.StatusCode.ShouldBe(HttpStatusCode.Redirect);
+        return number;
     }
 
     private async Task<HttpClient> Phone()

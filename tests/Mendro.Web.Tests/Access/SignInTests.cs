@@ -225,6 +225,20 @@ public sealed class SignInTests(SignedShop shop) : IClassFixture<SignedShop>
             Should.Throw<Microsoft.Data.Sqlite.SqliteException>(() => connection.Execute(sql)).Message.ShouldContain("never");
     }
 
+    [Fact]
+    public async Task What_is_done_to_the_shop_besides_its_jobs_is_noted_with_who_did_it()
+    {
+        using var ben = await shop.In(ShopRole.Technician);
+        using (var answer = await shop.Send(ben, "/Gear", "/Gear?handler=Add", ("kind", "test-cartridge"), ("name", "second cartridge")))
+            ((int)answer.StatusCode).ShouldBeLessThan(400, await answer.Content.ReadAsStringAsync(TestContext.Current.CancellationToken));
+        var line = shop.Service<AccessLog>().Newest(1).Single();
+        (line.Who, line.Words).ShouldBe(("Ben Bench", "/Gear: Add"));
+        // What is only one's own, and what was refused, is no deed.
+        using (await shop.Send(ben, "/Me", "/Settings?handler=Theme&from=me", ("theme", "dark"))) { }
+        using (await shop.Send(ben, "/Gear", "/Gear?handler=Add", ("kind", ""), ("name", ""))) { }
+        shop.Service<AccessLog>().Newest(1).Single().ShouldBe(line);
+    }
+
     private static async Task<string> Cookie(HttpClient browser)
     {
         // The handler keeps cookies to itself; the server is asked to say what it got.
