@@ -111,6 +111,7 @@ public sealed partial class DayDesk
                 )
                 {
                     Drivers = MeanwhileDesk.Needed(view),
+                    Broken = Broken(view),
                 },
                 rounds.GetValueOrDefault(view.Job.Number)
             );
@@ -142,6 +143,10 @@ public sealed partial class DayDesk
         day is not { } due ? null
         : hours.Closing(now, due) is { } closing ? (closing - now).TotalMinutes
         : (new DateTimeOffset(due.ToDateTime(TimeOnly.MinValue), TimeSpan.Zero) - now).TotalMinutes;
+
+    /// <summary>Nets that beeps have shown to be broken; without any beep there is nothing to look up.</summary>
+    private IReadOnlyList<string> Broken(JobView view) =>
+        view.All<LineBeeped>().Any() && traces.Open(view) is { } sheet ? sheet.Nets.Where(n => n.IsBroken).Select(n => n.Net.Name).ToList() : [];
 
     private IReadOnlyList<RecapStage> Stages(JobView view) =>
         view.Job.Stage == WorkStage.Fix && view.Profile.Boards is { Count: > 0 } && recap.Open(view) is { HasBegun: true } sheet

@@ -18,6 +18,7 @@ public sealed partial class DayDesk(
     BenchDesk desk,
     RunDesk runs,
     RecapDesk recap,
+    TraceDesk traces,
     TimerDesk timers,
     OrderDesk orders,
     OrderStore orderRows,

@@ -1,3 +1,4 @@
+using Mendro.Core.Boards;
 using Mendro.Core.Capacitors;
 using Mendro.Core.Diagnosis;
 using Mendro.Core.Jobs;
@@ -52,6 +53,9 @@ public sealed record DayJob(
 {
     /// <summary>Drivers that its next move asks for.</summary>
     public IReadOnlyList<string> Drivers { get; init; } = [];
+
+    /// <summary>Names of nets that were found broken and have no wire yet.</summary>
+    public IReadOnlyList<string> Broken { get; init; } = [];
 }
 
 /// <summary>Makes the pieces of work of a day from what Mendro knows of each job.</summary>
@@ -101,6 +105,10 @@ public sealed class DayWork(IReadOnlyDictionary<string, double> factors)
                     setups: Iron,
                     leavesOpen: true
                 );
+        else if (job.Broken.Count > 0)
+            // A wire each, at the least: which ends they have is planned over the board.
+            foreach (var net in job.Broken)
+                chain.Put($"wire for {net}", TraceLibrary.Shipped.Minutes.Wire, "fumes", WorkStage.Fix, setups: Iron, leavesOpen: true);
         else if (job.View.Advice.Moves is [var move, ..] && job.View.Diagnosis?.Target is not null)
         {
             if (move.Ends || job.View.Worth is not { GoOn: true })

@@ -34,6 +34,7 @@ public sealed class DayDeskTests : IDisposable
             _shop.Desk,
             _shop.Runs,
             _shop.Recap,
+            _shop.Traces,
             _shop.Timers,
             _shop.Orders,
             _shop.OrderRows,
@@ -67,6 +68,22 @@ public sealed class DayDeskTests : IDisposable
         new DateTimeOffset(2026, 11, 30, hour, minute, 0, TimeSpan.FromHours(1)).AddDays(days);
 
     private void Promise(long number, string day) => _shop.Jobs.SaveIntake(_shop.Jobs.Find(number)! with { Promised = day }, null, "");
+
+    /// <summary>A line that beeps have shown to be broken wants its wire, before the unit is tried again.</summary>
+    [Fact]
+    public async Task A_broken_line_comes_into_the_day_as_its_wire()
+    {
+        var number = _shop.TakeIn("harrow-quartet", fails: "start-up");
+        _shop.Traces.Mark(number, "main", "V62", "corroded").Done.ShouldNotBeNull();
+        _shop.Traces.Beep(number, "main/U1-6", "main/U2-6", false).Done.ShouldNotBeNull();
+        var net = _shop.Traces.Open(_shop.View(number))!.Nets.Single(n => n.IsBroken).Net.Name;
+        var board = await Board();
+        var own = board.Entries.Where(e => e.Item.Number == number).ToList();
+        own[0].Item.FirstWords.ShouldBe($"wire for {net}");
+        own[0].Item.LeavesOpen.ShouldBeTrue();
+        own[0].Item.Task.Place.ShouldBe("fumes");
+        own[0].Item.Task.Setups.ShouldContain("iron");
+    }
 
     [Fact]
     public async Task A_unit_comes_into_the_day_with_its_next_move_its_proof_its_soak_and_its_hand_over()
