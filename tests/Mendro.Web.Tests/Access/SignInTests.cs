@@ -239,6 +239,23 @@ public sealed class SignInTests(SignedShop shop) : IClassFixture<SignedShop>
         shop.Service<AccessLog>().Newest(1).Single().ShouldBe(line);
     }
 
+    [Fact]
+    public async Task Who_only_looks_is_offered_nothing_else_but_what_is_their_own()
+    {
+        using var leo = await shop.In(ShopRole.LookerOn);
+        foreach (var (path, only) in new[] { ($"/Jobs/{shop.Number}/Find", "looks"), ("/Me", "") })
+        {
+            using var shown = await leo.GetAsync(path, TestContext.Current.CancellationToken);
+            var page = await WebShop.Parse(shown);
+            (page.Body!.ClassName ?? "").ShouldBe(only);
+            page.QuerySelector(".reading-bar").ShouldBeNull();
+        }
+
+        using (var answer = await shop.Send(leo, "/Me", "/Me?handler=Out"))
+            answer.StatusCode.ShouldBe(HttpStatusCode.Redirect);
+        (await shop.Look(leo, "/Me")).ShouldBe(HttpStatusCode.Redirect);
+    }
+
     private static async Task<string> Cookie(HttpClient browser)
     {
         // The handler keeps cookies to itself; the server is asked to say what it got.
