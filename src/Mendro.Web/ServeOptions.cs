@@ -2,6 +2,7 @@ using System.Globalization;
 using System.Net;
 using System.Security.Cryptography;
 using System.Security.Cryptography.X509Certificates;
+using Mendro.Web.Access;
 
 namespace Mendro.Web;
 
@@ -85,7 +86,7 @@ public sealed record ServeOptions(string DataDirectory, bool Demo, IPAddress Hos
             Certificate = certificate,
             PlainHttp = plain,
             Proxy = proxy,
-            Names = (told["names"] ?? "").Split([',', ' '], StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries),
+            Names = NetworkSetup.Names(told["names"]),
         };
         return
             int.TryParse(told["patience"], NumberStyles.None, CultureInfo.InvariantCulture, out var milliseconds)

@@ -81,12 +81,13 @@ public sealed class AccessGate(RequestDelegate next, ShopDoor door, ProgramDesk 
             return;
         if (page.StartsWith("/Jobs/", StringComparison.Ordinal) || page.StartsWith("/Access/", StringComparison.Ordinal))
             return;
-        var handler = context.Request.Query["handler"].ToString();
-        if ((PageRights.All.GetValueOrDefault(page) ?? PageRights.Unlisted).For(true, handler) == Right.Own)
+        var handler = Handler(context);
+        if (PageRights.Of(page).For(true, handler) == Right.Own)
             return;
         try
         {
-            log.Add(viewer.Name, $"{page.Replace("/Index", "", StringComparison.Ordinal)}{(handler.Length > 0 ? ": " + handler : "")}", Address(context));
+            var what = page.Replace("/Index", "", StringComparison.Ordinal) + (handler.Length > 0 ? ": " + handler : "");
+            log.Add(viewer.Name, what, ShopDoor.Visitor(context).Address);
         }
         catch (ShopBusyException)
         {
@@ -94,7 +95,9 @@ public sealed class AccessGate(RequestDelegate next, ShopDoor door, ProgramDesk 
         }
     }
 
-    private static string Address(HttpContext context) => context.Connection.RemoteIpAddress?.ToString() ?? "";
+    /// <summary>The handler, chosen as Razor Pages itself chooses it.</summary>
+    private static string Handler(HttpContext context) =>
+        Convert.ToString(context.Request.RouteValues["handler"], null) is { Length: > 0 } named ? named : context.Request.Query["handler"].ToString();
 
     private bool May(HttpContext context, Endpoint endpoint, string? page, Viewer viewer)
     {
@@ -104,14 +107,13 @@ public sealed class AccessGate(RequestDelegate next, ShopDoor door, ProgramDesk 
         // A calendar program cannot sign in; it brings its token along.
         if (page == "/CalendarFeed" && !viewer.IsKnown && context.Request.Query["token"].ToString() is { Length: > 0 } token)
             return programs.Check(token)?.May(ProgramScope.Calendar) == true;
-        // As Razor Pages itself chooses the handler, by the first that is named; our pages never name two.
-        var told = context.Request.Query["handler"];
-        if (told.Count > 1)
+        // Of two the framework would take the first; our pages never name two.
+        if (context.Request.Query["handler"].Count > 1)
             return false;
-        var handler = Convert.ToString(context.Request.RouteValues["handler"], null) is { Length: > 0 } named ? named : told.ToString();
+        var handler = Handler(context);
         if (viewer.Session is { JobNumber: { } job })
             return PageRights.PhoneMay(page, changes, handler, Convert.ToString(context.Request.RouteValues["number"], null) == $"{job}");
-        return viewer.Has((PageRights.All.GetValueOrDefault(page) ?? PageRights.Unlisted).For(changes, handler));
+        return viewer.Has(PageRights.Of(page).For(changes, handler));
     }
 
     private static string Back(HttpContext context) =>

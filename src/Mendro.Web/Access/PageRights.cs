@@ -120,8 +120,8 @@ public static class PageRights
             ["/Money/Index"] = new(Right.LookAtCosts, Right.Rule),
         }.ToFrozenDictionary(StringComparer.OrdinalIgnoreCase);
 
-    /// <summary>The right of a page that is not listed.</summary>
-    public static PageRight Unlisted => Rule;
+    /// <summary>The right of a page; one that is not listed is the owner's alone.</summary>
+    public static PageRight Of(string page) => All.GetValueOrDefault(page) ?? Rule;
 
     // What a phone that joined one job may add to it.
     private static readonly FrozenSet<(string Page, string Handler)> PhoneAdds = new[]
@@ -144,7 +144,7 @@ public static class PageRights
     /// <param name="isItsJob">True when the address names its job.</param>
     public static bool PhoneMay(string page, bool changes, string handler, bool isItsJob)
     {
-        var right = All.GetValueOrDefault(page) ?? Unlisted;
+        var right = Of(page);
         if (right.Look == Right.Anyone && right.Change == Right.Anyone)
             return true;
         if (changes)

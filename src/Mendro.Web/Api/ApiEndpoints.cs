@@ -204,7 +204,7 @@ public static class ApiEndpoints
         {
             ShopTransfer.Export(database, folder);
             ZipFile.CreateFromDirectory(folder, file);
-            log.Add(Acting.Now, "took the whole shop out", context.Connection.RemoteIpAddress?.ToString() ?? "");
+            log.Add(Acting.Now, "took the whole shop out", ShopDoor.Visitor(context).Address);
             // Gone from the folder as soon as it is open: nothing is left behind, whatever happens on the way.
             var stream = new FileStream(file, FileMode.Open, FileAccess.Read, FileShare.None, 81920, FileOptions.DeleteOnClose);
             return Results.Stream(stream, "application/zip", "mendro-export.zip");

@@ -53,13 +53,7 @@ public sealed partial class OperationsTests : IDisposable
         named.Distinct().ShouldBeSubsetOf(known);
     }
 
-    private static string Root(string path)
-    {
-        var folder = AppContext.BaseDirectory;
-        while (!File.Exists(Path.Combine(folder, "Mendro.slnx")))
-            folder = Path.GetDirectoryName(folder)!;
-        return Path.GetFullPath(Path.Combine(folder, path));
-    }
+    private static string Root(string path) => Path.GetFullPath(Path.Combine(ArchitectureTests.Root(), path));
 
     [GeneratedRegex("^```sh\n(.*?)^```", RegexOptions.Multiline | RegexOptions.Singleline)]
     private static partial Regex ShellBlock();
