@@ -58,6 +58,11 @@ internal sealed class AnsweredChecks
         return Settled(probe);
     }
 
+    /// <summary>True when an eye, a finger or the meter has found something at a part itself since it was last worked on.</summary>
+    public bool Showed(PartId part) =>
+        _seen.Contains(part)
+        || _fresh.Any(f => f.Value != ProbeOutcome.Normal && _model.Profile.FindProbe(f.Key)?.Spans?.Contains(part) == true);
+
     /// <summary>Volts before a point where they are good are good, and behind one where they are missing they are missing.</summary>
     private bool Settled(Probe probe)
     {

@@ -15,6 +15,9 @@ internal sealed class BenchOrder(MoveAdvisor.Work work, BenchCosts costs)
     /// <summary>Chance from which a part counts as known to be broken.</summary>
     private const double AsGoodAsKnown = 0.9;
 
+    /// <summary>Chance from which a part that only its looks tell on, and no eye, finger or meter, counts as known.</summary>
+    private const double NearlyCertain = 0.96;
+
     /// <summary>Minutes up to which a known fault is cured at once, though the goal does not hang on it.</summary>
     private const double TakesMinutes = 15;
 
@@ -38,6 +41,9 @@ internal sealed class BenchOrder(MoveAdvisor.Work work, BenchCosts costs)
 
     /// <summary>A repair that helps this surely needs no look before.</summary>
     private const double AsGoodAsCured = 0.7;
+
+    /// <summary>Chance that volts are off from which they are in doubt.</summary>
+    private const double InDoubt = 0.025;
 
     /// <summary>Chance of harm from which work is suspected when something is worse after it.</summary>
     private const double LeastHarm = 0.005;
@@ -81,13 +87,21 @@ internal sealed class BenchOrder(MoveAdvisor.Work work, BenchCosts costs)
         if (AfterWorse() is { } undo)
             return undo;
         if (known.FirstOrDefault(k => k.Owed) is { Move: { } owed })
-            return owed;
-        if (ranked.FirstOrDefault() is not { } best)
+            // What only follows from how it looks is not proved: where a buzzer or an eye would tell at once, it is asked.
+            return owed.Repair is { } due && !work.Answered.Showed(due.Part.Id) && Confirming(due) is { } sure ? sure : owed;
+        if ((ranked.FirstOrDefault(m => !IsNewAlready(m)) ?? ranked.FirstOrDefault()) is not { } best)
             return known.FirstOrDefault().Move;
         if (best.Repair is { } repair && Confirming(repair) is { } check)
             best = check;
         return QuickFirst(best) ?? best;
     }
+
+    /// <summary>True for a replacement of what was replaced twice already, and where nothing was found since: all else that is worth a
+    /// try comes before.</summary>
+    private bool IsNewAlready(Move move) =>
+        move.Repair is { Method.Type: MethodType.Replace } again
+        && !work.Answered.Showed(again.Part.Id)
+        && Diagnosis.Case.Events.OfType<RepairDone>().Count(r => !r.Claimed && r.PartId == again.Part.Id && r.MethodId == again.Method.Id) > 1;
 
     /// <summary>Worse after work: what was touched last is gone over first.</summary>
     private Move? AfterWorse()
@@ -133,8 +147,9 @@ internal sealed class BenchOrder(MoveAdvisor.Work work, BenchCosts costs)
             return quick.FirstOrDefault(m => m.Id != best.Id);
         if (best.Repair is null || best.Minutes < LongRepair || work.LookedAtThisStandstill)
             return null;
+        // Another piece in its place tells for good, and spares a good unit the work; it may cost three times its minutes.
         return quick.FirstOrDefault(m =>
-            m.ExpectedMinutes <= best.ExpectedMinutes + m.Minutes / 2
+            m.ExpectedMinutes <= best.ExpectedMinutes + m.Minutes * (m.SwapOut is null ? 0.5 : 3)
             && m.Outcomes.Any(o => o.Probability >= Bears && o.Then is { } then && then != best.Title)
         );
     }
@@ -147,7 +162,7 @@ internal sealed class BenchOrder(MoveAdvisor.Work work, BenchCosts costs)
         var onTheWay = unit.LinksOf(Model.FunctionFails(work.Target)).Where(l => l.P >= NoCure).Select(l => l.Fault).ToHashSet();
         var found = new List<(Move Move, bool Owed)>();
         hopeless = [];
-        foreach (var verdict in Diagnosis.Parts.Values.Where(v => v.Posterior >= AsGoodAsKnown))
+        foreach (var verdict in Diagnosis.Parts.Values.Where(v => v.Posterior >= (work.Answered.Showed(v.Part.Id) ? AsGoodAsKnown : NearlyCertain)))
         {
             var faults = Model.FaultsOf(verdict.Part.Id);
             var there = new double[unit.Faults.Count];
@@ -223,7 +238,29 @@ internal sealed class BenchOrder(MoveAdvisor.Work work, BenchCosts costs)
             .ThenBy(p => p.State)
             .ThenBy(p => p.Minutes)
             .Select(work.CheckAnyway)
-            .FirstOrDefault(m => m is not null);
+            .FirstOrDefault(m => m is not null)
+            ?? Supplied(repair, opened);
+    }
+
+    /// <summary>A board or a chip is judged only where its supply is known to arrive: the volts nearest before it, when they are in
+    /// doubt.</summary>
+    private Move? Supplied(RepairOption repair, Apart opened)
+    {
+        if (repair.Method.Minutes < LongRepair || !repair.Cures.Any(c => Diagnosis.Case.Faults[c.Fault].Mode.Effect == ModeEffect.Dead))
+            return null;
+        var upstream = Model.Graph.Upstream(repair.Part.Id, powerOnly: true);
+        return Model
+            .Profile.Probes.Where(p =>
+                p is { Kind: ProbeKind.Volts, At: { } at }
+                && at != repair.Part.Id
+                && upstream.Contains(at)
+                && Model.Disassembly.Reached(opened, Model.Disassembly.Goal(p))
+                && p.Minutes <= repair.Method.Minutes / 4
+                && !work.Answered.Has(p)
+            )
+            .OrderByDescending(p => Model.Graph.Upstream(p.At!.Value, powerOnly: true).Count)
+            .Select(work.CheckAnyway)
+            .FirstOrDefault(m => m is { Outcomes: [{ Probability: >= InDoubt }, ..] });
     }
 
     /// <summary>Puts the end of the work where it belongs: in front when nothing is left with a real chance, when the board is

@@ -89,9 +89,9 @@ internal sealed class BenchFacts
     }
 
     /// <summary>True for sound, buttons and the like while the unit has no light or does not start: what is told of them then is told
-    /// of another day.</summary>
+    /// of another day. That it does not start either is told of the same moment, and speaks against the light itself.</summary>
     private bool CannotBeTried(DeviceFunction function, int at) =>
-        function.Kind is not ("picture" or "video-out" or "backlight")
+        function.Kind is not ("picture" or "video-out" or "backlight" or "start-up")
         && _model.Profile.Functions.Any(f =>
             f.Kind is "power-light" or "start-up"
             && f.Id != function.Id

@@ -61,11 +61,14 @@ public sealed partial class DeviceModel
         );
     }
 
-    /// <summary>Faults of the parts a probe touches that some words name; the longest word names first.</summary>
+    /// <summary>Faults of the parts a probe touches that some words name; several words together name more closely than one: “eaten
+    /// all over” is not “eaten”.</summary>
     public IReadOnlyList<int> Named(Probe probe, string words)
     {
         var text = words.ToLowerInvariant();
-        var named = Named(probe, i => Faults[i].Mode.Words?.Any(w => SeenWords.Says(text, w)) == true);
+        var named = Named(probe, i => Faults[i].Mode.Words?.Any(w => w.Contains(' ') && SeenWords.Says(text, w)) == true);
+        if (named.Count == 0)
+            named = Named(probe, i => Faults[i].Mode.Words?.Any(w => SeenWords.Says(text, w)) == true);
         // What comes and goes under a finger is loose, or dirty.
         return named.Count == 0 && probe.Kind == ProbeKind.Press && SeenWords.ComesAndGoes(text)
             ? Named(probe, i => Faults[i].Mode.Effect == ModeEffect.Intermittent || Faults[i].Mode.Resistive)

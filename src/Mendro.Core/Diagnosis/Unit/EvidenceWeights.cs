@@ -177,7 +177,7 @@ public static class EvidenceWeights
     private const double NothingAdded = 0.1;
 
     /// <summary>Chance of a fault from which all pieces of a section are likely to have it.</summary>
-    private const double AllAged = 0.15;
+    private const double AllAged = 0.1;
 
     /// <summary>Share of the success of treating one piece of a section in which all are likely to be bad.</summary>
     private const double OneIsNotAll = 0.5;

@@ -77,7 +77,9 @@ internal static class Goal
         {
             "power-light" when starts => true,
             "power-light" => function.Kind is "charging" or "saving",
-            "start-up" or "cartridge" => function.Kind is "charging" or "power-light" or "backlight" or "tray" or "reset" or "saving",
+            "start-up" => function.Kind is "charging" or "power-light" or "backlight" or "tray" or "reset" or "saving",
+            // What is not read cannot save either.
+            "cartridge" => false,
             _ => true,
         };
 
@@ -88,9 +90,20 @@ internal static class Goal
         return closure.Union(model.Graph.ChargeWays(closure)).Count();
     }
 
-    /// <summary>True when a start worked when last tried.</summary>
-    public static bool Starts(DeviceModel model, IReadOnlyList<BenchEvent> events) =>
-        model.Profile.Functions.Any(f => f.Kind == "start-up" && UnitDiagnosis.StateOf(events, f.Id) == FunctionState.Works);
+    /// <summary>True when a start worked when last tried. One before the last work says nothing once the light is gone since.</summary>
+    public static bool Starts(DeviceModel model, IReadOnlyList<BenchEvent> events)
+    {
+        int Last(string kind, bool passed)
+        {
+            for (var at = events.Count - 1; at >= 0; at--)
+                if (events[at] is FunctionTried tried && model.Profile.FindFunction(tried.FunctionId)?.Kind == kind)
+                    return tried.Passed == passed ? at : -1;
+            return -1;
+        }
+
+        var (started, dark) = (Last("start-up", true), Last("power-light", false));
+        return started >= 0 && (dark < started || !events.Skip(started).Take(dark - started).Any(e => e is RepairDone { Claimed: false }));
+    }
 
     /// <summary>Event since which a function fails without a pass, or −1 when it does not fail now.</summary>
     private static int FailingSince(List<BenchEvent> events, FunctionId id)
