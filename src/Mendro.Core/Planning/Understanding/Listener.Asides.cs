@@ -22,42 +22,96 @@ internal sealed partial class Listener
         }
     }
 
-    /// <summary>“The owner has cleaned it already”: work of another hand, believed less than one's own.</summary>
+    private static readonly string[] AboutCleaning =
+        ["already", "contacts", "contact", "slot", "connector", "pins", "edge", "alcohol", "twice", "before"];
+
+    private static readonly (string Word, string Kind)[] Replaced =
+    [
+        ("fuse", "fuse"),
+        ("fuses", "fuse"),
+        ("capacitors", "capacitors"),
+        ("switch", "power-switch"),
+        ("batteries", "cells"),
+        ("battery", "cells"),
+        ("battery", "lithium-pack"),
+        ("pack", "lithium-pack"),
+        ("regulator", "regulator"),
+        ("speaker", "speaker"),
+        ("lens", "optical-drive"),
+        ("laser", "optical-drive"),
+        ("drive", "optical-drive"),
+        ("cable", "test-cable"),
+        ("adapter", "adapter"),
+    ];
+
+    /// <summary>“The owner has cleaned it already”, “swapped the fuse”: work of another hand, believed less than one's own.</summary>
     private void Claims()
     {
         for (var at = 0; at < _words.Count; at++)
         {
-            if (_used[at] || _words[at] is not ("cleaned" or "swabbed" or "cleaning"))
+            if (_used[at])
                 continue;
-            _used[at] = true;
-            for (var n = 0; n < _words.Count; n++)
-                if (
-                    _words[n]
-                    is "already"
-                        or "contacts"
-                        or "contact"
-                        or "slot"
-                        or "connector"
-                        or "pins"
-                        or "edge"
-                        or "alcohol"
-                        or "twice"
-                        or "before"
-                )
-                    _used[n] = true;
-            string[] wanted =
-                _words.Contains("battery") || _words.Contains("terminals") || BayMeant() ? ["battery-contacts"]
-                : _words.Contains("lens") ? ["optical-drive"]
-                : _words.Contains("switch") ? ["power-switch"]
-                : ["cartridge-edge", "cartridge-connector", "battery-contacts", "button-pad"];
-            foreach (var word in new[] { "battery", "terminals", "lens", "switch" })
-                for (var n = 0; n < _words.Count; n++)
-                    _used[n] |= _words[n] == word;
-            var part = wanted.Select(k => _profile.Parts.FirstOrDefault(p => p.Kind == k)).FirstOrDefault(p => p is not null);
-            var method = part is null ? null : _library.MethodsFor(part.Kind).FirstOrDefault(m => m.Type == MethodType.Clean);
-            if (part is not null && method is not null)
-                Add(at, new SaidFact(null, Part: part.Id, Method: method.Id));
+            if (_words[at] is "cleaned" or "swabbed" or "cleaning")
+                Cleaned(at);
+            else if (_words[at] is "replaced" or "swapped" or "changed" or "renewed" or "new" or "fresh" && !Wanted(at))
+                Renewed(at);
         }
+    }
+
+    /// <summary>What is asked for was not done yet: “needs the fuse replaced”.</summary>
+    private bool Wanted(int at) =>
+        Enumerable.Range(Math.Max(0, at - 4), Math.Min(4, at)).Any(n => _words[n] is "needs" or "need" or "wants" or "please" or "not");
+
+    private void Cleaned(int at)
+    {
+        _used[at] = true;
+        UseWords(AboutCleaning);
+        string[] wanted =
+            _words.Contains("battery") || _words.Contains("terminals") || BayMeant() ? ["battery-contacts"]
+            : _words.Contains("lens") ? ["optical-drive"]
+            : _words.Contains("switch") ? ["power-switch"]
+            : ["cartridge-edge", "cartridge-connector", "battery-contacts", "button-pad"];
+        UseWords("battery", "terminals", "switch");
+        var part = wanted.Select(PartOf).FirstOrDefault(p => p is not null);
+        var cleanings = part is null ? [] : _library.MethodsFor(part.Kind).Where(m => m.Type == MethodType.Clean).ToList();
+        // Where the word says which of several it was, it is that.
+        var method =
+            cleanings.FirstOrDefault(m => _words.Contains("lens") && m.Name.Contains("lens", StringComparison.OrdinalIgnoreCase))
+            ?? cleanings.FirstOrDefault();
+        UseWords("lens");
+        if (part is not null && method is not null)
+            Add(at, new SaidFact(null, Part: part.Id, Method: method.Id));
+    }
+
+    private void Renewed(int at)
+    {
+        for (var n = Math.Max(0, at - 4); n < Math.Min(_words.Count, at + 4); n++)
+        {
+            if (_used[n] || SaidWords.IsBreak(_words[n]))
+                continue;
+            foreach (var (word, kind) in Replaced)
+            {
+                if (word != _words[n] || PartOf(kind) is not { } part)
+                    continue;
+                var methods = _library.MethodsFor(kind).Where(m => m.Type is MethodType.Replace or MethodType.Swap).ToList();
+                var method = methods.FirstOrDefault() ?? _library.MethodsFor(kind).FirstOrDefault(m => m.Type == MethodType.Repair);
+                if (method is null)
+                    continue;
+                Use(n, n + 1);
+                Use(at, at + 1);
+                UseWords("already");
+                Add(at, new SaidFact(null, Part: part.Id, Method: method.Id));
+                return;
+            }
+        }
+    }
+
+    private Part? PartOf(string kind) => _profile.Parts.FirstOrDefault(p => p.Kind == kind);
+
+    private void UseWords(params string[] words)
+    {
+        for (var n = 0; n < _words.Count; n++)
+            _used[n] |= words.Contains(_words[n]);
     }
 
     /// <summary>The contacts of a handheld are those of its cells, unless the cartridge is spoken of.</summary>

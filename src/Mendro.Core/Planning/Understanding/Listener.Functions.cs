@@ -6,7 +6,7 @@ namespace Mendro.Core.Planning;
 internal sealed partial class Listener
 {
     /// <summary>The function a phrase is said of: the one named in the clause, else the likeliest that the model has.</summary>
-    private DeviceFunction? Meant(Phrase phrase, DeviceFunction? told, int from)
+    private DeviceFunction? Meant(Phrase phrase, DeviceFunction? told, int from, int to)
     {
         if (phrase.Kinds.Length == 0)
             return told
@@ -17,10 +17,42 @@ internal sealed partial class Listener
         if (told is not null && kinds.Contains(told.Kind) && (HasLook(told, phrase.Look) || phrase.Look == "fail"))
             return told;
         return kinds
-                .Select(k => _profile.Functions.FirstOrDefault(f => f.Kind == k && (phrase.Look == "fail" || HasLook(f, phrase.Look))))
+                .Select(k =>
+                    Nearest(_profile.Functions.Where(f => IsKind(f, k) && (phrase.Look is "fail" or "pass" || HasLook(f, phrase.Look))), from, to)
+                )
                 .FirstOrDefault(f => f is not null)
-            ?? kinds.Select(k => _profile.Functions.FirstOrDefault(f => f.Kind == k)).FirstOrDefault(f => f is not null);
+            ?? kinds.Select(k => _profile.Functions.FirstOrDefault(f => IsKind(f, k))).FirstOrDefault(f => f is not null);
     }
+
+    /// <summary>Of several functions of a kind the one with a word of the clause in its name, else the first.</summary>
+    private DeviceFunction? Nearest(IEnumerable<DeviceFunction> functions, int from, int to)
+    {
+        var list = functions.ToList();
+        if (list.Count < 2)
+            return list.FirstOrDefault();
+        var said = _words.Skip(from).Take(to - from).Select(w => OtherName.GetValueOrDefault(w, w)).Where(w => w.Length > 3 && !w.StartsWith("button", StringComparison.Ordinal)).ToList();
+        return list.FirstOrDefault(f => said.Any(w => f.Name.Contains(w, StringComparison.OrdinalIgnoreCase))) ?? list[0];
+    }
+
+    private static readonly Dictionary<string, string> OtherName = new()
+    {
+        ["d-pad"] = "direction",
+        ["dpad"] = "direction",
+        ["cross"] = "direction",
+        ["left"] = "direction",
+        ["right"] = "direction",
+        ["up"] = "direction",
+        ["down"] = "direction",
+        ["a"] = "action",
+        ["b"] = "action",
+        ["x"] = "action",
+        ["y"] = "action",
+        ["fire"] = "action",
+    };
+
+    /// <summary>True for a function of a kind, or with a word in its name when the kind begins with <c>~</c>.</summary>
+    private static bool IsKind(DeviceFunction function, string kind) =>
+        kind.StartsWith('~') ? function.Name.Contains(kind[1..], StringComparison.OrdinalIgnoreCase) : function.Kind == kind;
 
     /// <summary>A function that is named by a word anywhere in the clause.</summary>
     private DeviceFunction? Mentioned(int from)

@@ -34,7 +34,7 @@ internal sealed partial class Listener
             if (
                 _used[at]
                 || _used[next]
-                || at > from && _words[at - 1] is "no" or "not"
+                || at > from && _words[at - 1] is "no" or "not" or "nothing"
                 || _words[next] is not ("ok" or "okay" or "fine" or "good" or "works" or "work" or "perfect" or "there")
                 || next + 1 < to && _words[next + 1] is "only" or "when" or "until"
                 || ByWord(at) is not { } told
@@ -64,7 +64,10 @@ internal sealed partial class Listener
                 other = true;
         }
 
-        var negated = _words.Skip(from).Take(to - from).Any(w => w is "no" or "not" or "never" or "without");
+        // “only works in the middle” is not “works”.
+        var negated = _words.Skip(from).Take(to - from).Any(w => w is "no" or "not" or "never" or "without" or "only" || IsNowAndThen(w));
+        for (var at = from; at < to && _words.Skip(from).Take(to - from).Contains("only"); at++)
+            _used[at] |= SmallWords.IsGood(_words[at]);
         if (named.Count == 0 || negated || other && !good || !good && !several && !named.Any(n => IsVerb(_words[n])))
             return;
         foreach (var at in named)
@@ -81,13 +84,18 @@ internal sealed partial class Listener
                 _used[at] = true;
     }
 
+    private static bool IsNowAndThen(string word) =>
+        word is "intermittently" or "sometimes" or "occasionally" or "randomly" or "rarely" or "forever";
+
     private static bool IsVerb(string word) =>
         word is "charges" or "starts" or "boots" or "saves" or "reads" or "plays" or "runs" or "powers";
 
     /// <summary>“Everything works except the sound.”</summary>
     private void Except()
     {
-        var at = _words.FindIndex(w => w is "everything" or "otherwise" or "rest");
+        var at = _words.FindIndex(w => w is "everything" or "otherwise" or "rest" or "fully");
+        if (at < 0)
+            at = Enumerable.Range(0, Math.Max(0, _words.Count - 1)).FirstOrDefault(n => _words[n] == "all" && SmallWords.IsGood(_words[n + 1]), -1);
         if (at < 0)
             return;
         _used[at] = true;

@@ -1,3 +1,4 @@
+using System.Globalization;
 using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 
@@ -12,7 +13,9 @@ internal sealed partial class Listener
         .Select(w => w.TrimEnd('*'))
         .Concat(Lexicon.Functions.SelectMany(f => f.Word.Split(' ')))
         .Concat(Lexicon.Marks.SelectMany(m => m.Words.Split(' ').SelectMany(w => w.TrimEnd('?').Split('|'))))
-        .Concat(["pressed", "garbled", "nothing", "picture", "already", "cleaned"])
+        .Concat(
+            ["pressed", "garbled", "nothing", "picture", "already", "cleaned", "swapped", "replaced", "changed", "renewed", "minutes", "blown"]
+        )
         .ToHashSet();
 
     private readonly DeviceProfile _profile;
@@ -26,6 +29,14 @@ internal sealed partial class Listener
     {
         (_profile, _library) = (profile, library);
         _words = words.Select(w => SaidWords.Mended(w, Known)).ToList();
+        // “player two” is what hangs on the second port.
+        for (var n = 0; n + 1 < _words.Count; n++)
+        {
+            if (_words[n] == "player" && SmallWords.Number(_words[n + 1]) is { } number)
+                (_words[n], _words[n + 1]) = ("port", number.ToString(CultureInfo.InvariantCulture));
+            else if (_words[n] is "first" or "second" && _words[n + 1] is "player" or "controller" or "pad" or "port")
+                (_words[n], _words[n + 1]) = ("port", _words[n] == "first" ? "1" : "2");
+        }
         _used = new bool[_words.Count];
     }
 
@@ -116,7 +127,17 @@ internal sealed partial class Listener
                     break;
                 }
 
-                if (Meant(phrase, told, from) is not { } function)
+                if (phrase.Look.Length == 0)
+                {
+                    Use(at, end);
+                    at = end - 1;
+                    break;
+                }
+
+                // “dead” alone is the unit; behind the name of something that was not understood it is that.
+                if (end == at + 1 && phrase.Words[0] == "dead" && told is null && OfSomethingElse(from, at))
+                    break;
+                if (Meant(phrase, told, from, to) is not { } function)
                     continue;
                 Use(at, end);
                 told ??= function;
@@ -127,8 +148,20 @@ internal sealed partial class Listener
         }
     }
 
+    /// <summary>True when a word before names something that no function is known by.</summary>
+    private bool OfSomethingElse(int from, int at) =>
+        Enumerable
+            .Range(from, at - from)
+            .Any(n => !_used[n] && ByWord(n) is null && !SmallWords.IsFiller(_words[n]) && SmallWords.Number(_words[n]) is null);
+
     private void Say(int at, DeviceFunction function, string look)
     {
+        if (look == "pass")
+        {
+            Add(at, new SaidFact(function.Id, true));
+            return;
+        }
+
         // “picture only when pressed” is one thing said, and so is “no picture unless it is pressed”.
         if (look is "pressed" or "warm" && _facts.FindLastIndex(f => IsOf(f.Fact, function) && !f.Fact.Passed) is >= 0 and var last)
             _facts.RemoveAt(last);

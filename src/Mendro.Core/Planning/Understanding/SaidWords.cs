@@ -19,6 +19,8 @@ internal static partial class SaidWords
         ("color", "colour"),
         ("colors", "colours"),
         ("gray", "grey"),
+        ("colored", "coloured"),
+        ("caps", "capacitors"),
         ("center", "centre"),
         ("centered", "centre"),
         ("recognized", "recognised"),
@@ -63,6 +65,9 @@ internal static partial class SaidWords
     {
         var plain = text.ToLowerInvariant().Replace('’', '\'');
         plain = Not().Replace(plain, " not ");
+        plain = TurnsOn().Replace(plain, " powers on ");
+        // “…, then off” goes on with what was said.
+        plain = Then().Replace(plain, " then ");
         plain = Punctuation().Replace(plain, $" {Break} ");
         plain = Other().Replace(plain, " ");
         var words = new List<string>();
@@ -113,6 +118,12 @@ internal static partial class SaidWords
             + @"|\b(?:no longer|refuses to|fails to|failed to|unable to)\b|\b(?:will|can|does|do|is|are) not\b"
     )]
     private static partial Regex Not();
+
+    [GeneratedRegex(@"\b(?:turns|switches) on\b")]
+    private static partial Regex TurnsOn();
+
+    [GeneratedRegex(@"[,;]\s*(?:and\s+)?then\b")]
+    private static partial Regex Then();
 
     [GeneratedRegex(@"[,;:.!?()\n/]+|\s[-–—]\s")]
     private static partial Regex Punctuation();

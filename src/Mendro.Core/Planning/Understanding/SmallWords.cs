@@ -15,8 +15,8 @@ internal static class SmallWords
         always sometimes mostly now get gets goes does do when if be been will would he she they says said owner
         customer please after from there some any unit thing too up as by then also again you we problem issue fault
         faulty broken only once no not second about out off line both their them last week yesterday suddenly since
-        today day one even much bit little old dropped into seems like shows show game cartridge console handheld
-        every each other
+        today day one much bit little old dropped into seems like shows show game cartridge console handheld
+        every each other red amber orange through else unless can even
         """
     );
 
