@@ -30,8 +30,10 @@ internal sealed partial class Listener
         var list = functions.ToList();
         if (list.Count < 2)
             return list.FirstOrDefault();
-        var said = _words.Skip(from).Take(to - from).Select(w => OtherName.GetValueOrDefault(w, w)).Where(w => w.Length > 3 && !w.StartsWith("button", StringComparison.Ordinal)).ToList();
-        return list.FirstOrDefault(f => said.Any(w => f.Name.Contains(w, StringComparison.OrdinalIgnoreCase))) ?? list[0];
+        var said = _words.Skip(from).Take(to - from).Select(w => OtherName.GetValueOrDefault(w, w)).Where(w => w.Length > 3).ToList();
+        DeviceFunction? With(IEnumerable<string> words) =>
+            list.FirstOrDefault(f => words.Any(w => f.Name.Contains(w, StringComparison.OrdinalIgnoreCase)));
+        return With(said.Where(w => !w.StartsWith("button", StringComparison.Ordinal))) ?? With(said) ?? list[0];
     }
 
     private static readonly Dictionary<string, string> OtherName = new()
