@@ -184,16 +184,17 @@ public class BenchScenarioTests
     [Fact]
     public void A_shelved_one_of_that_type_crosses_the_line_for_a_second_look()
     {
-        // Set aside: cleaned, still wrong. Its board type turns out to lift the picture chip's legs.
+        // Set aside: cleaned, still wrong, and how it looks was not written down (garbled figures would point to a leg at once). Its board
+        // type turns out to lift the picture chip's legs.
         var model = new Bench("pellin-atrium-cartridge").Model;
         List<BenchEvent> shelved =
         [
             new FunctionTried(0, "cartridge", true),
-            new FunctionTried(1, "picture", false, "garbled-sprites"),
+            new FunctionTried(1, "picture", false),
             new RepairDone(2, "edge", "swab-edge"),
-            new FunctionTried(3, "picture", false, "garbled-sprites"),
+            new FunctionTried(3, "picture", false),
         ];
-        var line = new SecondLookLine();
+        var line = new SecondLookLine(Chance: 0.6);
         double Chance(int seen)
         {
             var priors = new ShopLessons(

@@ -33,7 +33,9 @@ internal sealed partial class Listener
         var said = _words.Skip(from).Take(to - from).Select(w => OtherName.GetValueOrDefault(w, w)).Where(w => w.Length > 3).ToList();
         DeviceFunction? With(IEnumerable<string> words) =>
             list.FirstOrDefault(f => words.Any(w => f.Name.Contains(w, StringComparison.OrdinalIgnoreCase)));
-        return With(said.Where(w => !w.StartsWith("button", StringComparison.Ordinal))) ?? With(said) ?? list[0];
+        // A button that is named, or all of them, are the buttons; “one button” may be any.
+        var named = _words.Skip(from).Take(to - from).Any(w => w is "buttons" or "start" or "select" or "fire" or "jump" || w.Length == 1 && w != "a");
+        return With(said.Where(w => !w.StartsWith("button", StringComparison.Ordinal))) ?? (named ? With(said) : null) ?? list[0];
     }
 
     private static readonly Dictionary<string, string> OtherName = new()
