@@ -63,12 +63,14 @@ public sealed class PracticeBench(DeviceModel model, HiddenUnit unit, BenchCosts
     }
 
     /// <summary>Tries a function.</summary>
-    public void Try(DeviceFunction function, string? why = null)
+    public void Try(DeviceFunction function, string? why = null) => Try(function, why, function.Minutes);
+
+    private void Try(DeviceFunction function, string? why, double minutes)
     {
         var (works, look) = Unit.Try(function);
         Happened(new FunctionTrial(function.Id, works, look));
         var name = Model.Library.FindLook(function.Kind, look)?.Name;
-        Step($"Try: {function.Name}", works ? "works" : name ?? "fails", why, function.Minutes);
+        Step($"Try: {function.Name}", works ? "works" : name ?? "fails", why, minutes);
     }
 
     /// <summary>Takes a probe.</summary>
@@ -110,14 +112,9 @@ public sealed class PracticeBench(DeviceModel model, HiddenUnit unit, BenchCosts
         Unit.Repair(partId, method);
         PartsCost += method.PartsCost;
         Happened(new RepairLogged(partId, method.Id));
-        // The retest is counted with the repair, as the advisor counts it.
-        Step(
-            $"{method.Name} ({Model.Profile.FindPart(partId)!.Name})",
-            "done",
-            why,
-            opened + method.Minutes + costs.RetestMinutes - target.Minutes
-        );
-        Try(target);
+        Step($"{method.Name} ({Model.Profile.FindPart(partId)!.Name})", "done", why, opened + method.Minutes);
+        // The retest takes what the advisor counts for one, however long the function takes at its first trial.
+        Try(target, null, costs.RetestMinutes);
         if (UnitDiagnosis.StateOf(_events, target.Id) != FunctionState.Works)
             return;
         foreach (var function in Model.Profile.Functions.Where(f => UnitDiagnosis.StateOf(_events, f.Id) == FunctionState.Fails).ToList())

@@ -10,7 +10,7 @@ namespace Mendro.Core.Diagnosis;
 /// is cured now when it takes minutes, whatever else is wrong; a repair with iron waits for the short check that would confirm it;
 /// to stop and to set aside are moves like others.
 /// </summary>
-internal sealed class BenchOrder(MoveAdvisor.Work work, BenchCosts costs)
+internal sealed partial class BenchOrder(MoveAdvisor.Work work, BenchCosts costs)
 {
     /// <summary>Chance from which a part counts as known to be broken.</summary>
     private const double AsGoodAsKnown = 0.9;
@@ -41,6 +41,12 @@ internal sealed class BenchOrder(MoveAdvisor.Work work, BenchCosts costs)
 
     /// <summary>A repair that helps this surely needs no look before.</summary>
     private const double AsGoodAsCured = 0.7;
+
+    /// <summary>Share of the blame from which a part is looked at before the meter is taken.</summary>
+    private const double HalfTheBlame = 0.5;
+
+    /// <summary>Chance that such a look shows something.</summary>
+    private const double Telling = 0.2;
 
     /// <summary>Chance that volts are off from which they are in doubt.</summary>
     private const double InDoubt = 0.025;
@@ -93,7 +99,7 @@ internal sealed class BenchOrder(MoveAdvisor.Work work, BenchCosts costs)
             return known.FirstOrDefault().Move;
         if (best.Repair is { } repair && Confirming(repair) is { } check)
             best = check;
-        return QuickFirst(best) ?? best;
+        return QuickFirst(best) ?? EyesFirst(best) ?? best;
     }
 
     /// <summary>True for a replacement of what was replaced twice already, and where nothing was found since: all else that is worth a
@@ -131,27 +137,6 @@ internal sealed class BenchOrder(MoveAdvisor.Work work, BenchCosts costs)
         return RepairOption.For(Diagnosis.Case, there, costs).FirstOrDefault(o => o.Method.Id == undo.Id) is { } option
             ? work.RepairOf(option)
             : null;
-    }
-
-    /// <summary>
-    /// A quick look with the case as it is. Before the unit is taken further apart all come that bear on a fair share of the blame;
-    /// before a longer repair at most one at a standstill, and only when its answer can change what comes next.
-    /// </summary>
-    private Move? QuickFirst(Move best)
-    {
-        var quick = work.Quick(QuickMinutes, Bears);
-        // Where the cure is as good as certain there is nothing to look for.
-        if (best.ChanceToWork >= AsGoodAsCured)
-            return null;
-        if (best.PreparationMinutes >= TakesApart)
-            return quick.FirstOrDefault(m => m.Id != best.Id);
-        if (best.Repair is null || best.Minutes < LongRepair || work.LookedAtThisStandstill)
-            return null;
-        // Another piece in its place tells for good, and spares a good unit the work; it may cost three times its minutes.
-        return quick.FirstOrDefault(m =>
-            m.ExpectedMinutes <= best.ExpectedMinutes + m.Minutes * (m.SwapOut is null ? 0.5 : 3)
-            && m.Outcomes.Any(o => o.Probability >= Bears && o.Then is { } then && then != best.Title)
-        );
     }
 
     /// <summary>Parts known to be broken with the repair each is owed, the shortest first.</summary>
@@ -217,51 +202,6 @@ internal sealed class BenchOrder(MoveAdvisor.Work work, BenchCosts costs)
             .Max();
 
     private double Preparing(RepairOption option) => MoveAdvisor.Preparing(Model).Minutes(work.State, option.Goal);
-
-    /// <summary>The short check that would confirm what a harsh repair is for, when it was not made yet.</summary>
-    private Move? Confirming(RepairOption repair)
-    {
-        var method = repair.Method;
-        if (method.Type is MethodType.Clean or MethodType.Swap || method.State == AccessState.Closed)
-            return null;
-        var opened = Model.Disassembly.After(work.State, repair.Goal);
-        var modes = repair.Cures.Select(c => Diagnosis.Case.Faults[c.Fault].Mode).ToList();
-        return Model
-            .Profile.Probes.Where(p =>
-                p.Spans?.Contains(repair.Part.Id) == true
-                && Model.Disassembly.Reached(opened, Model.Disassembly.Goal(p))
-                && p.Minutes <= method.Minutes / 2
-                && !work.Answered.Has(p)
-                && modes.Any(m => DeviceModel.Detects(m, p.Kind) >= Confirms)
-            )
-            .OrderBy(p => p.Spans!.Count)
-            .ThenBy(p => p.State)
-            .ThenBy(p => p.Minutes)
-            .Select(work.CheckAnyway)
-            .FirstOrDefault(m => m is not null)
-            ?? Supplied(repair, opened);
-    }
-
-    /// <summary>A board or a chip is judged only where its supply is known to arrive: the volts nearest before it, when they are in
-    /// doubt.</summary>
-    private Move? Supplied(RepairOption repair, Apart opened)
-    {
-        if (repair.Method.Minutes < LongRepair || !repair.Cures.Any(c => Diagnosis.Case.Faults[c.Fault].Mode.Effect == ModeEffect.Dead))
-            return null;
-        var upstream = Model.Graph.Upstream(repair.Part.Id, powerOnly: true);
-        return Model
-            .Profile.Probes.Where(p =>
-                p is { Kind: ProbeKind.Volts, At: { } at }
-                && at != repair.Part.Id
-                && upstream.Contains(at)
-                && Model.Disassembly.Reached(opened, Model.Disassembly.Goal(p))
-                && p.Minutes <= repair.Method.Minutes / 4
-                && !work.Answered.Has(p)
-            )
-            .OrderByDescending(p => Model.Graph.Upstream(p.At!.Value, powerOnly: true).Count)
-            .Select(work.CheckAnyway)
-            .FirstOrDefault(m => m is { Outcomes: [{ Probability: >= InDoubt }, ..] });
-    }
 
     /// <summary>Puts the end of the work where it belongs: in front when nothing is left with a real chance, when the board is
     /// beyond repair, or when going on costs more than it brings; else behind what is worth doing.</summary>

@@ -1,0 +1,97 @@
+using Mendro.Core.Dismantling;
+using Mendro.Core.Library;
+using Mendro.Core.Profiles;
+
+namespace Mendro.Core.Diagnosis;
+
+/// <content>Checks that come before what the figures would do: the quick look, the look once open, the one that confirms.</content>
+internal sealed partial class BenchOrder
+{
+    /// <summary>
+    /// A quick look with the case as it is. Before the unit is taken further apart all come that bear on a fair share of the blame;
+    /// before a longer repair at most one at a standstill, and only when its answer can change what comes next.
+    /// </summary>
+    private Move? QuickFirst(Move best)
+    {
+        var quick = work.Quick(QuickMinutes, Bears);
+        // Where the cure is as good as certain there is nothing to look for.
+        if (best.ChanceToWork >= AsGoodAsCured)
+            return null;
+        if (best.PreparationMinutes >= TakesApart)
+            return quick.FirstOrDefault(m => m.Id != best.Id);
+        if (best.Repair is null || best.Minutes < LongRepair || work.LookedAtThisStandstill)
+            return null;
+        // Another piece in its place tells for good, and spares a good unit the work; it may cost three times its minutes.
+        return quick.FirstOrDefault(m =>
+            m.ExpectedMinutes <= best.ExpectedMinutes + m.Minutes * (m.SwapOut is null ? 0.5 : 3)
+            && m.Outcomes.Any(o => o.Probability >= Bears && o.Then is { } then && then != best.Title)
+        );
+    }
+
+    /// <summary>Where the unit is open for the meter anyway, the part that has half the blame is looked at first, when that takes no
+    /// longer.</summary>
+    private Move? EyesFirst(Move best)
+    {
+        if (best.Probe is not { } probe || TradeLibrary.Of(probe.Kind).ByEye)
+            return null;
+        var opened = Model.Disassembly.After(work.State, Model.Disassembly.Goal(probe));
+        var leading = Diagnosis.Parts.Values.Where(v => v.Share >= HalfTheBlame).Select(v => v.Part.Id).ToHashSet();
+        return Model
+            .Profile.Probes.Where(p =>
+                p.Kind == ProbeKind.Look
+                && p.Spans is { Count: > 0 } spans
+                && spans.Any(leading.Contains)
+                && p.Minutes <= Math.Min(1, probe.Minutes)
+                && Model.Disassembly.Reached(opened, Model.Disassembly.Goal(p))
+                && !work.Answered.Has(p)
+            )
+            .OrderBy(p => p.Minutes)
+            .Select(work.CheckAnyway)
+            .FirstOrDefault(m => m is { Outcomes: [{ Probability: >= Telling }, ..] });
+    }
+
+    /// <summary>The short check that would confirm what a harsh repair is for, when it was not made yet.</summary>
+    private Move? Confirming(RepairOption repair)
+    {
+        var method = repair.Method;
+        if (method.Type is MethodType.Clean or MethodType.Swap || method.State == AccessState.Closed)
+            return null;
+        var opened = Model.Disassembly.After(work.State, repair.Goal);
+        var modes = repair.Cures.Select(c => Diagnosis.Case.Faults[c.Fault].Mode).ToList();
+        return Model
+            .Profile.Probes.Where(p =>
+                p.Spans?.Contains(repair.Part.Id) == true
+                && Model.Disassembly.Reached(opened, Model.Disassembly.Goal(p))
+                && p.Minutes <= method.Minutes / 2
+                && !work.Answered.Has(p)
+                && modes.Any(m => DeviceModel.Detects(m, p.Kind) >= Confirms)
+            )
+            .OrderBy(p => p.Spans!.Count)
+            .ThenBy(p => p.State)
+            .ThenBy(p => p.Minutes)
+            .Select(work.CheckAnyway)
+            .FirstOrDefault(m => m is not null)
+            ?? Supplied(repair, opened);
+    }
+
+    /// <summary>A board or a chip is judged only where its supply is known to arrive: the volts nearest before it, when they are in
+    /// doubt.</summary>
+    private Move? Supplied(RepairOption repair, Apart opened)
+    {
+        if (repair.Method.Minutes < LongRepair || !repair.Cures.Any(c => Diagnosis.Case.Faults[c.Fault].Mode.Effect == ModeEffect.Dead))
+            return null;
+        var upstream = Model.Graph.Upstream(repair.Part.Id, powerOnly: true);
+        return Model
+            .Profile.Probes.Where(p =>
+                p is { Kind: ProbeKind.Volts, At: { } at }
+                && at != repair.Part.Id
+                && upstream.Contains(at)
+                && Model.Disassembly.Reached(opened, Model.Disassembly.Goal(p))
+                && p.Minutes <= repair.Method.Minutes / 4
+                && !work.Answered.Has(p)
+            )
+            .OrderByDescending(p => Model.Graph.Upstream(p.At!.Value, powerOnly: true).Count)
+            .Select(work.CheckAnyway)
+            .FirstOrDefault(m => m is { Outcomes: [{ Probability: >= InDoubt }, ..] });
+    }
+}
