@@ -16,7 +16,7 @@ internal static class Goal
         var told = events.Select(e => BenchFacts.Restated(model, e)).ToList();
         var failing = model.Profile.Functions.Select(f => (Function: f, Since: FailingSince(told, f.Id))).Where(x => x.Since >= 0).ToList();
         if (failing.Count == 0)
-            return null;
+            return OnBadRail(model, events);
         var work = told.FindIndex(e => e is ProbeTaken or RepairDone or SwapTried or Provoked);
         var complaints = failing.Where(x => work < 0 || FirstFailure(told, x.Function.Id) < work).ToList();
         // What cannot be tried while another fails waits for that one.
@@ -44,6 +44,31 @@ internal static class Goal
                     .Concat(failing.Except(complaints).Where(side => complaints.Any(c => HangsOn(model, c.Function, side.Function))))
                     .ToList();
         return goals.OrderBy(x => Depth(model, x.Function)).ThenBy(x => x.Since).First().Function;
+    }
+
+    /// <summary>
+    /// A rail found bad by the meter before anything was tried is a goal of its own: nobody switches a unit on to see whether a short
+    /// does harm. The function nearest to the source that hangs on that rail and was not tried stands for it.
+    /// </summary>
+    private static DeviceFunction? OnBadRail(DeviceModel model, IReadOnlyList<BenchEvent> events)
+    {
+        var bad = Freshness
+            .Readings(model.Graph, events)
+            .Where(r => r.Value.Outcome == ProbeOutcome.Abnormal)
+            .Select(r => (Probe: model.Profile.FindProbe(r.Key), r.Value.Degree))
+            .ToList();
+        var points = bad.Where(b => b.Probe is { Kind: ProbeKind.Volts, At: not null }).Select(b => b.Probe!.At!.Value).ToHashSet();
+        var shorted = bad.Where(b => b is { Probe.Rail: not null, Degree: ReadingDegree.Short })
+            .SelectMany(b => model.Graph.RailOf(b.Probe!.Rail!.Value).Members)
+            .ToHashSet();
+        return model
+            .Profile.Functions.Where(f =>
+                UnitDiagnosis.StateOf(events, f.Id) == FunctionState.NotTried
+                && model.Closure(f.Id) is var needs
+                && (needs.Overlaps(points) || needs.Overlaps(shorted))
+            )
+            .OrderBy(f => Depth(model, f))
+            .FirstOrDefault();
     }
 
     /// <summary>True when a function worked until the last work on a part it needs, and fails since.</summary>

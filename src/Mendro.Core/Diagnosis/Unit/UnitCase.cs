@@ -93,7 +93,8 @@ public sealed partial class UnitCase
         return -1;
     }
 
-    /// <summary>Finding of the bad reading nearest the source on the supply of a function, or −1 when none holds.</summary>
+    /// <summary>Finding of the bad reading nearest the source on the supply of a function, else of a dead short on one of its rails when
+    /// nothing was tried yet; −1 when none holds.</summary>
     public int BadRail(FunctionId functionId)
     {
         var closure = Model.Closure(functionId);
@@ -117,7 +118,25 @@ public sealed partial class UnitCase
                     best = (f, depth);
         }
 
-        return best.Finding;
+        return best.Finding >= 0 || FailureOf(functionId) >= 0 ? best.Finding : Shorted(closure);
+    }
+
+    private int Shorted(IReadOnlySet<PartId> closure)
+    {
+        foreach (var (id, taken) in Freshness.Readings(Model.Graph, Events))
+        {
+            if (
+                taken is not { Outcome: ProbeOutcome.Abnormal, Degree: ReadingDegree.Short }
+                || Model.Profile.FindProbe(id) is not { Rail: { } rail }
+                || !Model.Graph.RailOf(rail).Members.Overlaps(closure)
+            )
+                continue;
+            for (var f = 0; f < _findings.Count; f++)
+                if (_observed[f].Present && Events[_findingEvent[f]] is ProbeTaken told && told.ProbeId == id)
+                    return f;
+        }
+
+        return -1;
     }
 
     /// <summary>Fault that a piece of the network belongs to; −1 for a cause that the profile lacks.</summary>

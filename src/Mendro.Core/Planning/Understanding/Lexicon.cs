@@ -54,13 +54,33 @@ internal static partial class Lexicon
                     new("turns|switches|goes|shuts itself off", "power-light,start-up", "on-then-off"),
                     new("dies at|right|straight once|away|off", "power-light,start-up", "on-then-off"),
                     new("dies after|within a? one|few|couple? second|seconds|minute|moments", "power-light,start-up", "on-then-off"),
-                    new("comes|turns|goes|powers on for a? split? second|moment|instant and|then dies|off|out", "power-light,start-up", "on-then-off"),
+                    new(
+                        "comes|turns|goes|powers on for a? split? second|moment|instant and|then dies|off|out",
+                        "power-light,start-up",
+                        "on-then-off"
+                    ),
                     new("for a split second", "power-light,start-up", "on-then-off"),
-                    new("flashes|blinks|lights|glows once|briefly when|if|as i? plug|plugged|connect|connected", "charging,power-light", "one-second"),
-                    new("for a|one second|moment when|if|as i? plug|plugged|connect|connected charger|adapter?", "charging,power-light", "one-second"),
+                    new(
+                        "flashes|blinks|lights|glows once|briefly when|if|as i? plug|plugged|connect|connected",
+                        "charging,power-light",
+                        "one-second"
+                    ),
+                    new(
+                        "for a|one second|moment when|if|as i? plug|plugged|connect|connected charger|adapter?",
+                        "charging,power-light",
+                        "one-second"
+                    ),
                     new("light|led blinks|flashes|blinking|flashing on? and off", "power-light", "blinks"),
-                    new("light|led flashes|blinks|comes|lights|glows on? once|briefly when|if|as i? plug|plugged|connect|connected", "charging,power-light", "one-second"),
-                    new("light|led comes|flashes on? for a|one|about second when|if|as i? plug|plugged|connect|connected charger|adapter?", "charging,power-light", "one-second"),
+                    new(
+                        "light|led flashes|blinks|comes|lights|glows on? once|briefly when|if|as i? plug|plugged|connect|connected",
+                        "charging,power-light",
+                        "one-second"
+                    ),
+                    new(
+                        "light|led comes|flashes on? for a|one|about second when|if|as i? plug|plugged|connect|connected charger|adapter?",
+                        "charging,power-light",
+                        "one-second"
+                    ),
                     new("no response|reaction at? all?", "power-light,buttons,start-up,cartridge", "nothing"),
                     new("light|led for a|one|about second", "power-light", "one-second"),
                     new("dim|weak|faint light|led", "power-light", "dim"),
@@ -95,7 +115,11 @@ internal static partial class Lexicon
                     new("not read|reading", "cartridge,disc,start-up", "fail"),
                     new("never loads|load|starts|start", "disc", "not-read"),
                     new("never loads|load|starts|start", Start, "fail"),
-                    new("works|runs|plays|lasts for? _ minutes|minute|mins then|and|before goes|turns|shuts|switches|cuts|dies off|out?", "start-up", "warm"),
+                    new(
+                        "works|runs|plays|lasts for? _ minutes|minute|mins then|and|before goes|turns|shuts|switches|cuts|dies off|out?",
+                        "start-up",
+                        "warm"
+                    ),
                     new("memory card not seen|recognised|read|detected|found", "saving", "cannot-save"),
                     new("memory card not save|saves|work*", "saving", "cannot-save"),
                     // Picture.
@@ -157,7 +181,11 @@ internal static partial class Lexicon
                     new("no sound|audio unless|without headphones|phones|earphones plugged? in?", "speaker", "nothing"),
                     new("weak|quiet|low|faint speaker", "speaker", "quiet"),
                     new("hear sound|music|audio|game", "speaker", "pass"),
-                    new("crackles|crackly|crackling|crackle|scratchy sound|audio? when|as|if i? turn|turned|move|moved|adjust|touch volume|wheel|knob|dial|slider", "speaker,phones,wheel", "crackle"),
+                    new(
+                        "crackl*|scratchy sound|audio? when|as|if i? turn|turned|move|moved|adjust|touch volume|wheel|knob|dial|slider",
+                        "speaker,phones,wheel",
+                        "crackle"
+                    ),
                     new("when|as|if i? turn|turned|turning|move|moved|adjust|touch volume|wheel|knob|dial|slider", "", ""),
                     new("silent|mute", "speaker,phones", "nothing"),
                     new("sound|audio|speaker is|stays? dead|gone|out|missing|silent", "speaker", "nothing"),
@@ -185,12 +213,20 @@ internal static partial class Lexicon
                     new("l|r button|trigger? is? dead|broken|gone", "~shoulder,~trigger,buttons", "one-dead"),
                     new("l|r button|trigger? not work*|respond*|answer*", "~shoulder,~trigger,buttons", "one-dead"),
                     new("a|b|c|x|y|z|start|select|fire|jump|left|right|up|down button|key is? dead|broken|gone", "buttons", "one-dead"),
-                    new("a|b|c|x|y|z|start|select|fire|jump|left|right|up|down button|key not work*|respond*|answer*", "buttons", "one-dead"),
+                    new(
+                        "a|b|c|x|y|z|start|select|fire|jump|left|right|up|down button|key not work*|respond*|answer*",
+                        "buttons",
+                        "one-dead"
+                    ),
                     new("d-pad|dpad|pad|direction* left|right|up|down not work*|respond*|answer*", "buttons", "one-dead"),
                     new("d-pad|dpad|pad|direction* left|right|up|down is? dead|gone", "buttons", "one-dead"),
                     new("left|right|up|down on d-pad|dpad|pad not work*|respond*|answer*", "buttons", "one-dead"),
                     new("only works|work|answers in|at? middle|centre", "reset,buttons", "dead-centre"),
-                    new("only works|work|answers|responds if|when you|i? press|push|pressed|pushed very|really? hard", "buttons,reset", "hard-press"),
+                    new(
+                        "only works|work|answers|responds if|when you|i? press|push|pressed|pushed very|really? hard",
+                        "buttons,reset",
+                        "hard-press"
+                    ),
                     new("one|a|some|two|few button|buttons dead|broken|not", "buttons", "one-dead"),
                     new("one|a|some|two|few button|buttons not work*|respond*|answer*", "buttons", "one-dead"),
                     new("one|two|some button|buttons", "buttons", "one-dead"),
@@ -214,7 +250,11 @@ internal static partial class Lexicon
                     new("charges|charging only when|if held|wiggled|pressed", "charging", "pressed"),
                     new("charge|charging light|led stays|remains on forever|always?", "charging", "never-full"),
                     new("charge|charging light|led never goes out|off|green", "charging", "never-full"),
-                    new("only charges|charge|charging when|if|with plug|cable|lead|cord? is? held|wiggled|pushed|pressed|angled|bent", "charging", "pressed"),
+                    new(
+                        "only charges|charge|charging when|if|with plug|cable|lead|cord? is? held|wiggled|pushed|pressed|angled|bent",
+                        "charging",
+                        "pressed"
+                    ),
                     new("only charges|charge|charging at an? angle", "charging", "pressed"),
                     new("plug|cable|lead|cord held|is? at an? angle", "charging", "pressed"),
                     // Saving.
@@ -258,7 +298,11 @@ internal static partial class Lexicon
                     new("when|if i? press|push|hold|wiggle|lean|squeeze|move|touch|tap|knock|shake|bump|tilt|bend", "", "pressed"),
                     new("with|under a? weight|finger", "", "pressed"),
                     new("must|needs|has to? be? held|pressed|pushed|wiggled", "", "pressed"),
-                    new("when pressed|pushed|held|wiggled|leaned|squeezed|moved|touched|tapped|knocked|shaken|bumped|tilted", "", "pressed"),
+                    new(
+                        "when pressed|pushed|held|wiggled|leaned|squeezed|moved|touched|tapped|knocked|shaken|bumped|tilted",
+                        "",
+                        "pressed"
+                    ),
                     new("when|if cord|cable|lead|wire|plug is? moved|bent|wiggled|touched|held", "", "pressed"),
                     new("when|once|after warm|hot", "start-up,picture", "warm"),
                     new("after it? warms|heats up?", "start-up,picture", "warm"),
