@@ -42,8 +42,8 @@ public sealed class OfferTests
         from steps in Gen.Select(Gen.Double[1, 40], Gen.Int[0, 900], Gen.Double[0, 0.3]).Array[0, 3]
         select new OfferWay(1, look, steps.Select(s => new OfferStep(s.Item1, s.Item2 / 100m, s.Item3)).ToList());
 
-    /// <summary>The mean of what is drawn is the exact expectation, within four and a half standard errors; where next to nothing varies,
-    /// within a hundredth of a cent.</summary>
+    /// <summary>The mean of what is drawn is the exact expectation, within four and a half standard errors, and what a chance so small
+    /// that no draw meets it may add: up to ten in all the draws of the most that is at stake.</summary>
     [Fact]
     public void What_is_drawn_has_the_exact_mean() =>
         Gen.Select(Way.Array[1, 3], Gen.Double[0, 0.5], Gen.Int[0, 60], Gen.Int[0, 12], Gen.Int[0, 1000])
@@ -55,7 +55,7 @@ public sealed class OfferTests
                     var worth = OfferWorth.Of(told, terms, seed, 20_000);
                     var mean = worth.Draws.Average();
                     var error = Math.Sqrt(worth.Draws.Average(d => Math.Pow((double)(d - mean), 2)) / worth.Draws.Count);
-                    Math.Abs((double)(mean - worth.Mean)).ShouldBeLessThan(4.5 * error + 1e-4);
+                    Math.Abs((double)(mean - worth.Mean)).ShouldBeLessThan(4.5 * error + 10.0 * (working + 10) / worth.Draws.Count);
                     worth.Draws.ShouldBe(OfferWorth.Of(told, terms, seed, 20_000).Draws);
                     worth.LosesAt(worth.CautiousOffer(terms), terms).ShouldBeLessThanOrEqualTo(worth.CautiousOffer(terms) > 0 ? 0.1 : 1);
                 },
