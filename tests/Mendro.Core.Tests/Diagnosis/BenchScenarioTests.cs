@@ -221,6 +221,20 @@ public class BenchScenarioTests
     }
 
     [Fact]
+    public void A_rail_found_shorted_before_anything_was_tried_is_a_goal()
+    {
+        // Common practice, no source: supply to ground, unpowered: a beep is a short. Nobody switches it on to see.
+        var bench = new Bench("dovrel-sextant").Reads("rail-ohms", "0.4 ohm");
+        var diagnosis = bench.Diagnose();
+        diagnosis.Target.ShouldNotBeNull();
+        diagnosis.Suspects[0].Fault.Mode.Effect.ShouldBe(ModeEffect.Short);
+        bench.Advise(AccessState.Open).Moves[0].Function.ShouldBeNull("it is not tried with a short");
+        // Where the unit was tried and works, one bad reading is no goal.
+        bench.Works([.. bench.Model.Profile.Functions.Select(f => f.Id.Value)]).Diagnose().Target.ShouldBeNull();
+        new Bench("dovrel-sextant").Reads("rail-ohms", "2 kohm").Diagnose().Target.ShouldBeNull();
+    }
+
+    [Fact]
     public void A_rail_that_falls_only_with_the_front_board_plugged_in_points_to_the_front_board()
     {
         var bench = new Bench("quillon-tripos")

@@ -40,29 +40,7 @@ public class GradedOracleTests
                     )
             )
             .ToList();
-        var methods = modes
-            .Select(
-                (m, i) =>
-                    new Method(
-                        $"m{i}",
-                        $"Method {i}",
-                        MethodType.Repair,
-                        null,
-                        null,
-                        5,
-                        0,
-                        AccessState.Closed,
-                        0,
-                        0,
-                        [],
-                        [],
-                        [],
-                        [],
-                        [new Cure($"k{i}", m.Id, 0.7)],
-                        "made up"
-                    )
-            )
-            .ToList();
+        var methods = modes.Select((m, i) => MadeUp.Mends($"m{i}", 5, new Cure($"k{i}", m.Id, 0.7))).ToList();
         var looks = new List<Look> { new("nothing", "nothing"), new("pressed", "pressed"), new("dim", "dim") };
         var library = new TradeLibrary(
             kinds,
@@ -85,21 +63,7 @@ public class GradedOracleTests
             Enumerable.Range(0, last).Select(i => new Feed($"p{i}", $"p{i + 1}", Carries.Power)).ToList(),
             [new DeviceFunction("light", "Light", "light", ["p2"]), new DeviceFunction("work", "Work", "work", [$"p{last}"])],
             [
-                .. Enumerable
-                    .Range(0, last)
-                    .Select(i => new Probe(
-                        $"v{i}",
-                        $"After {i}",
-                        "",
-                        ProbeKind.Volts,
-                        $"p{i}",
-                        $"p{i + 1}",
-                        null,
-                        null,
-                        new Expectation(4.75, 5.25, "V"),
-                        AccessState.Closed,
-                        1
-                    )),
+                .. Enumerable.Range(0, last).Select(i => MadeUp.VoltsAfter($"v{i}", $"p{i}", $"p{i + 1}")),
                 .. Enumerable
                     .Range(0, modes.Length)
                     .Select(i => new Probe(

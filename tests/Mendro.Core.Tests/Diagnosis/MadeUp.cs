@@ -18,24 +18,7 @@ internal static class MadeUp
     )
     {
         var kind = new PartKind("box", "Box", [new FailureMode("dead", "dead", ModeEffect.Dead, prior, 0.99, null, null, "made up")]);
-        var mend = new Method(
-            "mend",
-            "Mend",
-            MethodType.Repair,
-            null,
-            null,
-            repairMinutes,
-            0,
-            state,
-            0,
-            0,
-            [],
-            [],
-            [],
-            [],
-            [new Cure("box", "dead", 1)],
-            "made up"
-        );
+        var mend = Mends("mend", repairMinutes, new Cure("box", "dead", 1), state: state);
         var library = new TradeLibrary(
             [kind],
             [new FunctionKind("work", "Work", "works", [new Look("nothing", "nothing")])],
@@ -58,19 +41,7 @@ internal static class MadeUp
             [new DeviceFunction("work", "Work", "work", [$"b{boxes - 1}"])],
             Enumerable
                 .Range(0, boxes - 1)
-                .Select(i => new Probe(
-                    $"v{i}",
-                    $"After box {i}",
-                    "",
-                    ProbeKind.Volts,
-                    $"b{i}",
-                    $"b{i + 1}",
-                    null,
-                    null,
-                    new Expectation(4.75, 5.25, "V"),
-                    AccessState.Closed,
-                    probeMinutes
-                ))
+                .Select(i => VoltsAfter($"v{i}", $"b{i}", $"b{i + 1}", probeMinutes))
                 .ToList(),
             new Preparation(1, 1, 1)
         );
@@ -85,29 +56,7 @@ internal static class MadeUp
                 (p, i) => new PartKind($"k{i}", $"Kind {i}", [new FailureMode("bad", "bad", p.Effect, p.Prior, 0.9, null, null, "made up")])
             )
             .ToList();
-        var methods = parts
-            .Select(
-                (p, i) =>
-                    new Method(
-                        $"m{i}",
-                        $"Method {i}",
-                        MethodType.Repair,
-                        null,
-                        null,
-                        5,
-                        0,
-                        AccessState.Closed,
-                        p.Harm,
-                        0,
-                        [],
-                        [],
-                        [],
-                        [],
-                        [new Cure($"k{i}", "bad", p.Success)],
-                        "made up"
-                    )
-            )
-            .ToList();
+        var methods = parts.Select((p, i) => Mends($"m{i}", 5, new Cure($"k{i}", "bad", p.Success), p.Harm)).ToList();
         var library = new TradeLibrary(
             kinds,
             [new FunctionKind("work", "Work", "works", [new Look("nothing", "nothing")])],
@@ -132,4 +81,12 @@ internal static class MadeUp
         );
         return new DeviceModel(profile, library);
     }
+
+    /// <summary>A repair of one failure mode, with the case closed unless said otherwise.</summary>
+    public static Method Mends(string id, double minutes, Cure cure, double harm = 0, AccessState state = AccessState.Closed) =>
+        new(id, $"Method {id}", MethodType.Repair, null, null, minutes, 0, state, harm, 0, [], [], [], [], [cure], "made up");
+
+    /// <summary>A point behind a part where five volts should be.</summary>
+    public static Probe VoltsAfter(string id, string at, string toward, double minutes = 1) =>
+        new(id, $"After {at}", "", ProbeKind.Volts, at, toward, null, null, new Expectation(4.75, 5.25, "V"), AccessState.Closed, minutes);
 }

@@ -36,15 +36,8 @@ internal sealed partial class BenchOrder
             return null;
         var opened = Model.Disassembly.After(work.State, Model.Disassembly.Goal(probe));
         var leading = Diagnosis.Parts.Values.Where(v => v.Share >= HalfTheBlame).Select(v => v.Part.Id).ToHashSet();
-        return Model
-            .Profile.Probes.Where(p =>
-                p.Kind == ProbeKind.Look
-                && p.Spans is { Count: > 0 } spans
-                && spans.Any(leading.Contains)
-                && p.Minutes <= Math.Min(1, probe.Minutes)
-                && Model.Disassembly.Reached(opened, Model.Disassembly.Goal(p))
-                && !work.Answered.Has(p)
-            )
+        return Unanswered(opened, Math.Min(1, probe.Minutes))
+            .Where(p => p.Kind == ProbeKind.Look && p.Spans?.Any(leading.Contains) == true)
             .OrderBy(p => p.Minutes)
             .Select(work.CheckAnyway)
             .FirstOrDefault(m => m is { Outcomes: [{ Probability: >= Telling }, ..] });
@@ -58,14 +51,8 @@ internal sealed partial class BenchOrder
             return null;
         var opened = Model.Disassembly.After(work.State, repair.Goal);
         var modes = repair.Cures.Select(c => Diagnosis.Case.Faults[c.Fault].Mode).ToList();
-        return Model
-            .Profile.Probes.Where(p =>
-                p.Spans?.Contains(repair.Part.Id) == true
-                && Model.Disassembly.Reached(opened, Model.Disassembly.Goal(p))
-                && p.Minutes <= method.Minutes / 2
-                && !work.Answered.Has(p)
-                && modes.Any(m => DeviceModel.Detects(m, p.Kind) >= Confirms)
-            )
+        return Unanswered(opened, method.Minutes / 2)
+            .Where(p => p.Spans?.Contains(repair.Part.Id) == true && modes.Any(m => DeviceModel.Detects(m, p.Kind) >= Confirms))
             .OrderBy(p => p.Spans!.Count)
             .ThenBy(p => p.State)
             .ThenBy(p => p.Minutes)
@@ -81,17 +68,16 @@ internal sealed partial class BenchOrder
         if (repair.Method.Minutes < LongRepair || !repair.Cures.Any(c => Diagnosis.Case.Faults[c.Fault].Mode.Effect == ModeEffect.Dead))
             return null;
         var upstream = Model.Graph.Upstream(repair.Part.Id, powerOnly: true);
-        return Model
-            .Profile.Probes.Where(p =>
-                p is { Kind: ProbeKind.Volts, At: { } at }
-                && at != repair.Part.Id
-                && upstream.Contains(at)
-                && Model.Disassembly.Reached(opened, Model.Disassembly.Goal(p))
-                && p.Minutes <= repair.Method.Minutes / 4
-                && !work.Answered.Has(p)
-            )
+        return Unanswered(opened, repair.Method.Minutes / 4)
+            .Where(p => p is { Kind: ProbeKind.Volts, At: { } at } && at != repair.Part.Id && upstream.Contains(at))
             .OrderByDescending(p => Model.Graph.Upstream(p.At!.Value, powerOnly: true).Count)
             .Select(work.CheckAnyway)
             .FirstOrDefault(m => m is { Outcomes: [{ Probability: >= InDoubt }, ..] });
     }
+
+    /// <summary>Checks that can be made with the unit so far apart, take no longer, and have something left to tell.</summary>
+    private IEnumerable<Probe> Unanswered(Apart opened, double minutes) =>
+        Model.Profile.Probes.Where(p =>
+            p.Minutes <= minutes && Model.Disassembly.Reached(opened, Model.Disassembly.Goal(p)) && !work.Answered.Has(p)
+        );
 }

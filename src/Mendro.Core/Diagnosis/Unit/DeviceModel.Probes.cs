@@ -88,5 +88,11 @@ public sealed partial class DeviceModel
             )
         );
 
+    /// <summary>Parts of the rail on which a reading has found a dead short; none for any other reading.</summary>
+    public IReadOnlySet<PartId> ShortedBy(ProbeTaken taken) =>
+        taken is { Outcome: ProbeOutcome.Abnormal, Degree: ReadingDegree.Short } && Profile.FindProbe(taken.ProbeId)?.Rail is { } rail
+            ? Graph.RailOf(rail).Members
+            : new HashSet<PartId>();
+
     private bool MakesVolts(int fault) => Graph.Has(Faults[fault].Part.Id, PartRole.Store);
 }

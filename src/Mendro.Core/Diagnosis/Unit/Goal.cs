@@ -52,20 +52,15 @@ internal static class Goal
     /// </summary>
     private static DeviceFunction? OnBadRail(DeviceModel model, IReadOnlyList<BenchEvent> events)
     {
-        var bad = Freshness
-            .Readings(model.Graph, events)
-            .Where(r => r.Value.Outcome == ProbeOutcome.Abnormal)
-            .Select(r => (Probe: model.Profile.FindProbe(r.Key), r.Value.Degree))
-            .ToList();
-        var points = bad.Where(b => b.Probe is { Kind: ProbeKind.Volts, At: not null }).Select(b => b.Probe!.At!.Value).ToHashSet();
-        var shorted = bad.Where(b => b is { Probe.Rail: not null, Degree: ReadingDegree.Short })
-            .SelectMany(b => model.Graph.RailOf(b.Probe!.Rail!.Value).Members)
+        var bad = Freshness.Readings(model.Graph, events).Values.Where(r => r.Outcome == ProbeOutcome.Abnormal).ToList();
+        var parts = bad.Select(r => model.Profile.FindProbe(r.ProbeId))
+            .Where(p => p is { Kind: ProbeKind.Volts, At: not null })
+            .Select(p => p!.At!.Value)
+            .Concat(bad.SelectMany(model.ShortedBy))
             .ToHashSet();
         return model
             .Profile.Functions.Where(f =>
-                UnitDiagnosis.StateOf(events, f.Id) == FunctionState.NotTried
-                && model.Closure(f.Id) is var needs
-                && (needs.Overlaps(points) || needs.Overlaps(shorted))
+                UnitDiagnosis.StateOf(events, f.Id) == FunctionState.NotTried && model.Closure(f.Id).Overlaps(parts)
             )
             .OrderBy(f => Depth(model, f))
             .FirstOrDefault();

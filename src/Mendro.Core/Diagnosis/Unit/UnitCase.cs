@@ -102,8 +102,9 @@ public sealed partial class UnitCase
         var uncharged = Model.Profile.Functions.Any(f =>
             f.Kind == "charging" && UnitDiagnosis.StateOf(Events, f.Id) == FunctionState.Fails
         );
+        var readings = Freshness.Readings(Model.Graph, Events);
         var best = (Finding: -1, Depth: int.MaxValue);
-        foreach (var (id, taken) in Freshness.Readings(Model.Graph, Events))
+        foreach (var (id, taken) in readings)
         {
             if (
                 taken.Outcome != ProbeOutcome.Abnormal
@@ -113,29 +114,24 @@ public sealed partial class UnitCase
             )
                 continue;
             var depth = Model.Graph.Upstream(at, powerOnly: true).Count;
-            for (var f = 0; f < _findings.Count && depth < best.Depth; f++)
-                if (_observed[f].Present && Events[_findingEvent[f]] is ProbeTaken told && told.ProbeId == id)
-                    best = (f, depth);
+            if (depth < best.Depth && BadReading(id) is >= 0 and var finding)
+                best = (finding, depth);
         }
 
-        return best.Finding >= 0 || FailureOf(functionId) >= 0 ? best.Finding : Shorted(closure);
+        if (best.Finding >= 0 || FailureOf(functionId) >= 0)
+            return best.Finding;
+        return readings
+            .Values.Where(taken => Model.ShortedBy(taken).Overlaps(closure))
+            .Select(taken => BadReading(taken.ProbeId))
+            .FirstOrDefault(finding => finding >= 0, -1);
     }
 
-    private int Shorted(IReadOnlySet<PartId> closure)
+    /// <summary>First finding that a bad reading of a probe made, or −1.</summary>
+    private int BadReading(ProbeId probeId)
     {
-        foreach (var (id, taken) in Freshness.Readings(Model.Graph, Events))
-        {
-            if (
-                taken is not { Outcome: ProbeOutcome.Abnormal, Degree: ReadingDegree.Short }
-                || Model.Profile.FindProbe(id) is not { Rail: { } rail }
-                || !Model.Graph.RailOf(rail).Members.Overlaps(closure)
-            )
-                continue;
-            for (var f = 0; f < _findings.Count; f++)
-                if (_observed[f].Present && Events[_findingEvent[f]] is ProbeTaken told && told.ProbeId == id)
-                    return f;
-        }
-
+        for (var f = 0; f < _findings.Count; f++)
+            if (_observed[f].Present && Events[_findingEvent[f]] is ProbeTaken told && told.ProbeId == probeId)
+                return f;
         return -1;
     }
 

@@ -3,8 +3,10 @@ namespace Mendro.Core.Planning;
 /// <summary>A way people say that something fails, works or looks a certain way.</summary>
 /// <param name="Pattern">Words in order; <c>a|b</c> for either, <c>x*</c> for a beginning, <c>_</c> for any one word, <c>?</c> at the end
 /// for a word that may be missing.</param>
-/// <param name="Kinds">Kinds of function it is said of, the likeliest first; the first that the model has is meant.</param>
-/// <param name="Look">Look, <c>pass</c> for works, <c>fail</c> for fails with no look told.</param>
+/// <param name="Kinds">Kinds of function it is said of, the likeliest first; the first that the model has is meant. <c>~x</c> is a function
+/// with this word in its name; none is whichever the clause speaks of.</param>
+/// <param name="Look">Look, <c>pass</c> for works, <c>fail</c> for fails with no look told; empty for words that are heard and say
+/// nothing by themselves.</param>
 internal sealed record Phrase(string Pattern, string Kinds, string Look)
 {
     /// <summary>Words of the pattern.</summary>

@@ -93,8 +93,10 @@ internal sealed partial class Listener
             {
                 if (word != _words[n] || PartOf(kind) is not { } part)
                     continue;
-                var methods = _library.MethodsFor(kind).Where(m => m.Type is MethodType.Replace or MethodType.Swap).ToList();
-                var method = methods.FirstOrDefault() ?? _library.MethodsFor(kind).FirstOrDefault(m => m.Type == MethodType.Repair);
+                var methods = _library.MethodsFor(kind).ToList();
+                var method =
+                    methods.FirstOrDefault(m => m.Type is MethodType.Replace or MethodType.Swap)
+                    ?? methods.FirstOrDefault(m => m.Type == MethodType.Repair);
                 if (method is null)
                     continue;
                 Use(n, n + 1);

@@ -21,8 +21,11 @@ internal sealed partial class Listener
                     Nearest(_profile.Functions.Where(f => IsKind(f, k) && (phrase.Look is "fail" or "pass" || HasLook(f, phrase.Look))), from, to)
                 )
                 .FirstOrDefault(f => f is not null)
-            ?? kinds.Select(k => _profile.Functions.FirstOrDefault(f => IsKind(f, k))).FirstOrDefault(f => f is not null);
+            ?? Likeliest(kinds);
     }
+
+    private DeviceFunction? Likeliest(string[] kinds) =>
+        kinds.Select(k => _profile.Functions.FirstOrDefault(f => IsKind(f, k))).FirstOrDefault(f => f is not null);
 
     /// <summary>Of several functions of a kind the one with a word of the clause in its name, else the first.</summary>
     private DeviceFunction? Nearest(IEnumerable<DeviceFunction> functions, int from, int to)
@@ -30,11 +33,12 @@ internal sealed partial class Listener
         var list = functions.ToList();
         if (list.Count < 2)
             return list.FirstOrDefault();
-        var said = _words.Skip(from).Take(to - from).Select(w => OtherName.GetValueOrDefault(w, w)).Where(w => w.Length > 3).ToList();
+        var clause = _words.GetRange(from, to - from);
+        var said = clause.Select(w => OtherName.GetValueOrDefault(w, w)).Where(w => w.Length > 3).ToList();
         DeviceFunction? With(IEnumerable<string> words) =>
             list.FirstOrDefault(f => words.Any(w => f.Name.Contains(w, StringComparison.OrdinalIgnoreCase)));
         // A button that is named, or all of them, are the buttons; “one button” may be any.
-        var named = _words.Skip(from).Take(to - from).Any(w => w is "buttons" or "start" or "select" or "fire" or "jump" || w.Length == 1 && w != "a");
+        var named = clause.Any(w => w is "buttons" or "start" or "select" or "fire" or "jump" || w.Length == 1 && w != "a");
         return With(said.Where(w => !w.StartsWith("button", StringComparison.Ordinal))) ?? (named ? With(said) : null) ?? list[0];
     }
 
@@ -75,7 +79,7 @@ internal sealed partial class Listener
     {
         foreach (var (word, kinds) in Lexicon.Functions)
             if (word == _words[at])
-                return kinds.Split(',').Select(k => _profile.Functions.FirstOrDefault(f => f.Kind == k)).FirstOrDefault(f => f is not null);
+                return Likeliest(kinds.Split(','));
         return null;
     }
 

@@ -65,9 +65,10 @@ internal sealed partial class Listener
         }
 
         // “only works in the middle” is not “works”.
-        var negated = _words.Skip(from).Take(to - from).Any(w => w is "no" or "not" or "never" or "without" or "only" || IsNowAndThen(w));
-        for (var at = from; at < to && _words.Skip(from).Take(to - from).Contains("only"); at++)
-            _used[at] |= SmallWords.IsGood(_words[at]);
+        var clause = _words.GetRange(from, to - from);
+        var negated = clause.Any(w => w is "no" or "not" or "never" or "without" or "only" || IsNowAndThen(w));
+        if (clause.Contains("only"))
+            UseGood(from, to);
         if (named.Count == 0 || negated || other && !good || !good && !several && !named.Any(n => IsVerb(_words[n])))
             return;
         foreach (var at in named)
@@ -79,9 +80,13 @@ internal sealed partial class Listener
             _used[at] = true;
         }
 
+        UseGood(from, to);
+    }
+
+    private void UseGood(int from, int to)
+    {
         for (var at = from; at < to; at++)
-            if (SmallWords.IsGood(_words[at]))
-                _used[at] = true;
+            _used[at] |= SmallWords.IsGood(_words[at]);
     }
 
     private static bool IsNowAndThen(string word) =>
@@ -99,9 +104,7 @@ internal sealed partial class Listener
         if (at < 0)
             return;
         _used[at] = true;
-        for (var n = 0; n < _words.Count; n++)
-            if (SmallWords.IsGood(_words[n]))
-                _used[n] = true;
+        UseGood(0, _words.Count);
         var except = _words.IndexOf(SaidWords.Except);
         if (except < 0)
             except = _words.IndexOf(SaidWords.But);
