@@ -79,8 +79,12 @@ public sealed class RepairDesk(
                     return Refusal.Invalid(FormattableString.Invariant($"Parts take {LongestUsed} characters, the note {LongestNote}."));
                 if (job.Job.PracticeSeed is not null)
                 {
-                    var method = job.Model.Library.FindMethod(order.Method)!;
-                    practice.Do(job, unit => unit.Repair(order.Part, method, unit.Target));
+                    foreach (var one in repair.InOneGo(job.Model))
+                    {
+                        var method = job.Model.Library.FindMethod(one.Method)!;
+                        practice.Do(job, unit => unit.Repair(one.Part, method, unit.Target));
+                    }
+
                     return new RepairFiled(repair.Describe(job.Model), false, true);
                 }
 
@@ -93,12 +97,7 @@ public sealed class RepairDesk(
                 if (cause is not null)
                     secondLooks.Await(bench.File(job, cause, WorkStage.Fix).Id);
                 var proof = order.Held is null ? null : CheckProbe(job, order.Part, order.Method);
-                var filed = bench.File(
-                    job,
-                    proof is null ? repair with { Held = order.Held } : repair,
-                    WorkStage.Fix,
-                    record => record with { Minutes = order.Minutes ?? record.Minutes, Cost = order.Cost, Note = order.Note }
-                );
+                var filed = File(job, proof is null ? repair with { Held = order.Held } : repair, order);
                 if (aim is not null && given is { } chance)
                     forecasts.Add(job.Job.Id, filed.Id, aim.Id, chance);
                 List<JobStep> steps = [JobStep.Repaired];
@@ -117,10 +116,40 @@ public sealed class RepairDesk(
                 }
 
                 bench.Settle(job, steps);
-                return new RepairFiled(filed.Words, cause is not null, bench.Target(job) is not null);
+                var words = job.Model.Library.FindMethod(order.Method)?.Together is null ? filed.Words : repair.Describe(job.Model);
+                return new RepairFiled(words, cause is not null, bench.Target(job) is not null);
             },
             practice: true
         );
+
+    /// <summary>Files a repair, one done in one go with others as what it consists of; they share its minutes as each would take.</summary>
+    private BenchRecord File(OpenJob job, RepairLogged repair, RepairOrder order)
+    {
+        double Usual(MethodId method) => job.Model.Library.FindMethod(method)?.Minutes ?? 0;
+        var minutes = order.Minutes ?? Usual(order.Method);
+        var parts = repair.InOneGo(job.Model);
+        var alone = parts.Sum(p => Usual(p.Method));
+        BenchRecord? first = null;
+        foreach (var part in parts)
+        {
+            var share = parts.Count == 1 || alone <= 0 ? 1.0 / parts.Count : Usual(part.Method) / alone;
+            var filed = bench.File(
+                job,
+                part,
+                WorkStage.Fix,
+                record =>
+                    record with
+                    {
+                        Minutes = Math.Round(minutes * share, 1),
+                        Cost = first is null ? order.Cost : 0,
+                        Note = first is null ? order.Note : "In the same go.",
+                    }
+            );
+            first ??= filed;
+        }
+
+        return first!;
+    }
 
     /// <summary>The function worked on, and the chance that Mendro gives this repair to make it work; null where it gave none.</summary>
     private (DeviceFunction? Target, double? Chance) Given(OpenJob job, RepairOrder order)

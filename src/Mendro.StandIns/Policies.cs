@@ -106,6 +106,7 @@ internal sealed class ChecklistPolicy : IPolicy
             .SelectMany(p =>
                 model
                     .MethodsFor(p)
+                    .Where(m => m.Together is null)
                     .Select(m =>
                         (Part: p, Method: m, Done: bench.Events.OfType<RepairDone>().Count(r => r.PartId == p.Id && r.MethodId == m.Id))
                     )
@@ -144,6 +145,7 @@ internal sealed class OraclePolicy(BenchCosts costs) : IPolicy
             .SelectMany(f =>
                 bench
                     .Model.MethodsFor(f.Part)
+                    .Where(m => m.Together is null)
                     .Concat(library.MethodsFor("*"))
                     .Select(m => (f.Part, Method: m, Success: Success(bench, m, f)))
             )

@@ -109,9 +109,13 @@ public sealed class PracticeBench(DeviceModel model, HiddenUnit unit, BenchCosts
     public void Repair(PartId partId, Method method, DeviceFunction target, string? why = null)
     {
         var opened = Reach(Model.Disassembly.Goal(partId, method.State));
-        Unit.Repair(partId, method);
+        foreach (var (part, done) in Model.InOneGo(Model.Profile.FindPart(partId)!, method))
+        {
+            Unit.Repair(part.Id, done);
+            Happened(new RepairLogged(part.Id, done.Id));
+        }
+
         PartsCost += method.PartsCost;
-        Happened(new RepairLogged(partId, method.Id));
         Step($"{method.Name} ({Model.Profile.FindPart(partId)!.Name})", "done", why, opened + method.Minutes);
         // The retest takes what the advisor counts for one, however long the function takes at its first trial.
         Try(target, null, costs.RetestMinutes);

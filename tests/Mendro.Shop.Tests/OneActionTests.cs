@@ -31,6 +31,20 @@ public sealed class OneActionTests : IDisposable
     }
 
     [Fact]
+    public void Two_methods_in_one_go_are_two_repairs_that_share_the_minutes()
+    {
+        var number = _shop.TakeIn("build-console-front-loading", fails: "start-up");
+        var both = new RepairOrder(number, "connector", "connector-and-edge", Minutes: 16, Cost: 0.2m, Note: "black", WorksNow: true);
+        _shop.Repairs.Log(both).Done!.Words.ShouldStartWith("Connector and board edge in one go");
+        var view = _shop.View(number);
+        view.Records.Select(r => r.Body.Key).ShouldBe(["function", "repair", "repair", "function"]);
+        // Ten and six minutes alone: of sixteen told, ten and six.
+        view.All<RepairLogged>()
+            .Select(r => (r.Body.Method.ToString(), r.Record.Minutes, r.Record.Cost, r.Record.Note))
+            .ShouldBe([("brush-connector", 10.0, 0.2m, "black"), ("clean-board-edge", 6.0, 0m, "In the same go.")]);
+    }
+
+    [Fact]
     public void The_same_form_from_many_hands_at_once_is_filed_once()
     {
         var number = _shop.TakeIn(fails: "power-light");

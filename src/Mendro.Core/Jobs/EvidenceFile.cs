@@ -56,9 +56,10 @@ public sealed record EvidenceFile(
             if (entry is null)
                 return Outcome<EvidenceFile>.Fail($"events[{events.Count}]: empty.");
             var read = RecordKinds.FromEntry(entry, context);
-            if (read.Value?.ToEvent(events.Count) is not { } happened)
+            if (read.Value is not { } body || body.ToEvent(events.Count) is null)
                 return Outcome<EvidenceFile>.Fail($"events[{events.Count}]: {read.Problem}");
-            events.Add(happened);
+            foreach (var part in body is RepairLogged repair ? repair.InOneGo(model) : (IReadOnlyList<RecordBody>)[body])
+                events.Add(part.ToEvent(events.Count)!);
         }
 
         return Outcome<EvidenceFile>.Ok(new EvidenceFile(events, document.State ?? AccessState.Closed, gear, document.Done));

@@ -62,6 +62,8 @@ public static class MethodTypes
 /// <param name="Place">Where it is done, for work that cures no fault of a part: shell, window, an improvement; else null.</param>
 /// <param name="For">Kinds of device that it is for, of such work; null for all.</param>
 /// <param name="Drawing">Its small circuit drawing, or null.</param>
+/// <param name="Together">Methods that are done in this one go, each on its own part, the part it is named after first; null for a
+/// method by itself. It is filed as what it consists of.</param>
 public sealed record Method(
     MethodId Id,
     string Name,
@@ -87,8 +89,14 @@ public sealed record Method(
     bool Dwell = false,
     string? Place = null,
     IReadOnlyList<DeviceKind>? For = null,
-    string? Drawing = null
+    string? Drawing = null,
+    IReadOnlyList<MethodShare>? Together = null
 );
+
+/// <summary>A method that is done in one go with others.</summary>
+/// <param name="Kind">Kind of the part it is done on.</param>
+/// <param name="Method">The method.</param>
+public sealed record MethodShare(string Kind, MethodId Method);
 
 /// <summary>What a method does to one failure mode.</summary>
 /// <param name="Kind">Part kind.</param>

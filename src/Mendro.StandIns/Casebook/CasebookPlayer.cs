@@ -133,9 +133,10 @@ public sealed class CasebookPlayer(BenchCosts costs)
 
         private (string Answer, string? Ended) Repair(RepairOption repair, UnitDiagnosis diagnosis)
         {
-            _events.Add(new RepairDone(_events.Count, repair.Part.Id, repair.Method.Id));
             var name = $"{repair.Part.Id}:{repair.Method.Id}";
-            var met = _unmet.RemoveAll(list => list.Contains(name));
+            var done = _model.InOneGo(repair.Part, repair.Method);
+            _events.AddRange(done.Select((x, n) => new RepairDone(_events.Count + n, x.Part.Id, x.Method.Id)));
+            var met = _unmet.RemoveAll(list => list.Contains(name) || done.Any(x => list.Contains($"{x.Part.Id}:{x.Method.Id}")));
             if (met > 0)
                 Met.Add(new CureMet($"fix:{name}", Moves.Count + 1, Math.Round(Minutes, 2)));
             if (met > 0 && _unmet.Count == 0 && !_told.Stop)

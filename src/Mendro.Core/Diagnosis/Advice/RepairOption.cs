@@ -62,10 +62,13 @@ public sealed record RepairOption(
     public static IReadOnlyList<RepairOption> For(UnitCase unit, IReadOnlyList<double> shares, BenchCosts costs)
     {
         var options = new List<RepairOption>();
-        var blamed = Enumerable.Range(0, shares.Count).Where(f => shares[f] > 0).GroupBy(f => unit.Faults[f].Part.Id);
-        foreach (var group in blamed)
+        var byPart = Enumerable
+            .Range(0, shares.Count)
+            .Where(f => shares[f] > 0)
+            .GroupBy(f => unit.Faults[f].Part.Id)
+            .ToDictionary(g => g.Key, g => g.ToList());
+        foreach (var faults in byPart.Values)
         {
-            var faults = group.ToList();
             if (faults.Max(f => shares[f]) < Negligible)
                 continue;
             var part = unit.Faults[faults[0]].Part;
@@ -75,7 +78,15 @@ public sealed record RepairOption(
                 methods = methods.Concat(unit.Model.Library.MethodsFor("*")).Distinct();
             foreach (var method in methods)
             {
-                var cures = faults.Select(f => (Fault: f, Success: unit.SuccessNow(method.Id, f))).Where(c => c.Success > 0).ToList();
+                var cures = unit
+                    .Model.InOneGo(part, method)
+                    .SelectMany(x =>
+                        (x.Part.Id == part.Id ? faults : byPart.GetValueOrDefault(x.Part.Id, [])).Select(f =>
+                            (Fault: f, Success: unit.SuccessNow(x.Method.Id, f))
+                        )
+                    )
+                    .Where(c => c.Success > 0)
+                    .ToList();
                 var chance = cures.Sum(c => shares[c.Fault] * c.Success);
                 if (chance > Negligible)
                     options.Add(new RepairOption(part, method, chance, costs.Minutes(method), cures, unit.Model.Disassembly.Goal(part.Id, method.State)));

@@ -36,6 +36,12 @@ public sealed record RepairLogged(PartId Part, MethodId Method, string Used = ""
             ? new RepairLogged(found.Id, known.Id, used)
             : null;
 
+    /// <summary>The repair as it is filed: a method done in one go with others as those it consists of, each on its own part.</summary>
+    public IReadOnlyList<RepairLogged> InOneGo(DeviceModel model) =>
+        model.Profile.FindPart(Part) is { } part && model.Library.FindMethod(Method) is { Together: not null } method
+            ? model.InOneGo(part, method).Select((x, n) => this with { Part = x.Part.Id, Method = x.Method.Id, Used = n == 0 ? Used : "" }).ToList()
+            : [this];
+
     /// <inheritdoc/>
     public override BenchEvent ToEvent(long id) => new RepairDone(id, Part, Method, Claimed == true, Held);
 
