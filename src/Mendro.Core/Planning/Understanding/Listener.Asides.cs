@@ -14,13 +14,21 @@ internal sealed partial class Listener
                 continue;
             var pattern = words.Split(' ');
             for (var at = 0; at < _words.Count; at++)
-                if (!_used[at] && Match(pattern, at, _words.Count) is { } end && end > at && _facts.All(f => f.Fact.Mark != mark))
-                {
-                    Use(at, end);
+            {
+                if (_used[at] || Match(pattern, at, _words.Count) is not { } end || end == at)
+                    continue;
+                // A sticky button is no spilled drink.
+                if (mark == "sticky" && (_words.Skip(at + 1).TakeWhile(w => !SaidWords.IsBreak(w)).Any(IsButton) || at > 0 && IsButton(_words[at - 1])))
+                    continue;
+                Use(at, end);
+                // Told twice, as people do, it is still one mark.
+                if (_facts.All(f => f.Fact.Mark != mark))
                     Add(at, new SaidFact(null, Mark: mark));
-                }
+            }
         }
     }
+
+    private static bool IsButton(string word) => word is "button" or "buttons" or "key" or "keys";
 
     private static readonly string[] AboutCleaning =
         ["already", "contacts", "contact", "slot", "connector", "pins", "edge", "alcohol", "twice", "before"];

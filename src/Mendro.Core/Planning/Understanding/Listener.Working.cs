@@ -8,7 +8,7 @@ internal sealed partial class Listener
     /// <summary>“Quiet, phones too.”</summary>
     private void HearLikewise(int from, int to)
     {
-        if (!Enumerable.Range(from, to - from).Any(n => _words[n] is "too" or "also" or "neither" or "likewise" or "same" or "either"))
+        if (!Enumerable.Range(from, to - from).Any(n => _words[n] is "too" or "also" or "neither" or "likewise" or "same" or "either" or "both"))
             return;
         for (var at = from; at < to; at++)
         {
@@ -22,7 +22,7 @@ internal sealed partial class Listener
         }
 
         for (var at = from; at < to; at++)
-            _used[at] |= _words[at] is "neither" or "likewise" or "same" or "either";
+            _used[at] |= _words[at] is "neither" or "likewise" or "same" or "either" or "both";
     }
 
     private void HearWorking(int from, int to, bool several)
@@ -58,15 +58,18 @@ internal sealed partial class Listener
 
             if (ByWord(at) is not null)
                 named.Add(at);
-            else if (SmallWords.IsGood(_words[at]))
+            else if (SmallWords.IsGood(_words[at]) && (_words[at] != "on" || IsLit(from, at)))
                 good = true;
+            else if (_words[at] == "on" && at + 1 < to && (ByWord(at + 1) is not null || SmallWords.IsFiller(_words[at + 1])))
+                _used[at] = true;
             else if (!SmallWords.IsFiller(_words[at]))
                 other = true;
         }
 
         // “only works in the middle” is not “works”.
         var clause = _words.GetRange(from, to - from);
-        var negated = clause.Any(w => w is "no" or "not" or "never" or "without" or "only" || IsNowAndThen(w));
+        var negated = clause.Any(w => w is "no" or "not" or "never" or "without" or "only" or "then" || IsNowAndThen(w) || IsOtherSupply(w));
+        negated |= clause.Contains("goes") && (clause.Contains("comes") || clause.Contains("off") || clause.Contains("out"));
         if (clause.Contains("only"))
             UseGood(from, to);
         if (named.Count == 0 || negated || other && !good || !good && !several && !named.Any(n => IsVerb(_words[n])))
@@ -74,7 +77,8 @@ internal sealed partial class Listener
         foreach (var at in named)
         {
             var function = ByWord(at)!;
-            if (_facts.Any(f => IsOf(f.Fact, function)))
+            // Beside “select” it is the start button that is meant.
+            if (_facts.Any(f => IsOf(f.Fact, function)) || _words[at] == "start" && _words.Contains("select"))
                 continue;
             Add(at, new SaidFact(function.Id, true));
             _used[at] = true;
@@ -88,6 +92,13 @@ internal sealed partial class Listener
         for (var at = from; at < to; at++)
             _used[at] |= SmallWords.IsGood(_words[at]);
     }
+
+    /// <summary>“The light is on”, but not “quiet on the phones”.</summary>
+    private bool IsLit(int from, int at) =>
+        at > from && _words[at - 1] is "light" or "led" or "lamp" or "is" or "comes" or "stays" or "turns" or "powers" or "lights";
+
+    /// <summary>What runs on the adapter does not show that it runs on its cells.</summary>
+    private static bool IsOtherSupply(string word) => word is "adapter" or "adaptor" or "mains" or "plugged" or "charger" or "usb";
 
     private static bool IsNowAndThen(string word) =>
         word is "intermittently" or "sometimes" or "occasionally" or "randomly" or "rarely" or "forever";
@@ -112,6 +123,9 @@ internal sealed partial class Listener
         {
             if (_used[n] || ByWord(n) is not { } function)
                 continue;
+            // “But scratched screen” says of the screen what the mark says.
+            if (n > 0 && _facts.Any(f => f.Fact.Mark is not null && f.At >= Math.Max(except, n - 2) && f.At <= n + 2))
+                continue;
             _used[n] = true;
             if (!_facts.Any(f => IsOf(f.Fact, function)))
                 Add(n, new SaidFact(function.Id));
@@ -122,9 +136,76 @@ internal sealed partial class Listener
                 Add(at, new SaidFact(function.Id, true));
     }
 
-    /// <summary>“Works about once in five.”</summary>
+    /// <summary>“All buttons but A”, “everything works except the B button”: one is dead, and the others are not told to work as one.</summary>
+    private void AllButOne()
+    {
+        var but = _words.FindIndex(w => w is SaidWords.But or SaidWords.Except);
+        if (but < 0 || !_words.Take(but).Any(w => w is "all" or "every" or "everything" or "other" or "others" or "buttons"))
+            return;
+        var end = _words.FindIndex(but + 1, SaidWords.IsBreak);
+        end = end < 0 ? _words.Count : end;
+        var told = Enumerable
+            .Range(but + 1, end - but - 1)
+            .Where(n => _words[n] is not ("the" or "button" or "key" or "for") && !SmallWords.IsGood(_words[n]))
+            .ToList();
+        if (
+            told.Count != 1
+            || _words[told[0]] is not ("a" or "b" or "c" or "x" or "y" or "z" or "select" or "fire" or "jump" or "left" or "right" or "up" or "down")
+            || Nearest(_profile.Functions.Where(f => f.Kind == "buttons"), told[0], told[0] + 1) is not { } buttons
+        )
+            return;
+        Use(but + 1, end);
+        Add(told[0], new SaidFact(buttons.Id, false, HasLook(buttons, "one-dead") ? "one-dead" : null));
+        for (var n = 0; n < but; n++)
+            _used[n] |= _words[n] is "buttons" or "button" or "all" or "every";
+    }
+
+    private static readonly string[] Ordinals = ["first", "second", "third", "fourth", "fifth", "sixth"];
+
+    /// <summary>“Works about once in five”, “starts after three or four attempts”.</summary>
     private void Counted()
     {
+        for (var at = 0; at + 1 < _words.Count; at++)
+        {
+            // “On the third try” is two that failed.
+            if (
+                at > 0
+                && Array.IndexOf(Ordinals, _words[at]) is >= 1 and var before
+                && _words[at + 1] is "try" or "attempt" or "go" or "time" or "start"
+                && _profile.Functions.FirstOrDefault(f => f.Kind is "start-up" or "cartridge") is { } late
+                && !_facts.Any(f => IsOf(f.Fact, late))
+            )
+            {
+                Use(at - 1, at + 2);
+                for (var n = 0; n < _words.Count; n++)
+                    _used[n] |= _words[n] is "starts" or "boots" or "works" or "loads" or "runs" or "only";
+                Add(at, new SaidFact(late.Id, false, null, before));
+                Add(at, new SaidFact(late.Id, true, null, 1));
+                return;
+            }
+
+            if (
+                at + 2 >= _words.Count
+                || _words[at] is not ("after" or "at" or "on" or "needs" or "takes" or "took")
+                || SmallWords.Number(_words[at + 1]) is not { } tries
+                || tries is < 2 or > 1000
+            )
+                continue;
+            var next = _words[at + 2] == "or" && at + 4 < _words.Count && SmallWords.Number(_words[at + 3]) is not null ? at + 4 : at + 2;
+            if (
+                _words[next] is not ("attempts" or "tries" or "goes" or "times" or "starts")
+                || _profile.Functions.FirstOrDefault(f => f.Kind is "start-up" or "cartridge") is not { } start
+                || _facts.Any(f => IsOf(f.Fact, start))
+            )
+                continue;
+            Use(at, next + 1);
+            for (var n = 0; n < _words.Count; n++)
+                _used[n] |= _words[n] is "start" or "works" or "work" or "starts" or "boots" or "runs" or "only";
+            Add(at, new SaidFact(start.Id, false, null, tries));
+            Add(at, new SaidFact(start.Id, true, null, 1));
+            return;
+        }
+
         for (var at = 0; at + 2 < _words.Count; at++)
         {
             var joined = 1;

@@ -28,12 +28,14 @@ internal sealed partial class Listener
     public Listener(DeviceProfile profile, TradeLibrary library, List<string> words)
     {
         (_profile, _library) = (profile, library);
-        _words = words.Select(w => SaidWords.Mended(w, Known)).ToList();
+        _words = words.Select(w => SmallWords.IsKnown(w) ? w : SaidWords.Mended(w, Known)).ToList();
         // “player two” is what hangs on the second port.
         for (var n = 0; n + 1 < _words.Count; n++)
         {
             if (_words[n] == "player" && SmallWords.Number(_words[n + 1]) is { } number)
                 (_words[n], _words[n + 1]) = ("port", number.ToString(CultureInfo.InvariantCulture));
+            else if (_words[n] == "port" && SmallWords.Number(_words[n + 1]) is { } port)
+                _words[n + 1] = port.ToString(CultureInfo.InvariantCulture);
             else if (_words[n] is "first" or "second" && _words[n + 1] is "player" or "controller" or "pad" or "port")
                 (_words[n], _words[n + 1]) = ("port", _words[n] == "first" ? "1" : "2");
         }
@@ -45,6 +47,7 @@ internal sealed partial class Listener
     {
         Marks();
         Claims();
+        AllButOne();
         var clauses = Clauses();
         foreach (var (from, to) in clauses)
             HearFailures(from, to);
@@ -135,7 +138,7 @@ internal sealed partial class Listener
                 }
 
                 // “dead” alone is the unit; behind the name of something that was not understood it is that.
-                if (end == at + 1 && phrase.Words[0] == "dead" && told is null && OfSomethingElse(from, at))
+                if (end == at + 1 && phrase.Words[0] == "dead" && told is null && (OfSomethingElse(from, at) || IsPort(from, at)))
                     break;
                 if (Meant(phrase, told, from, to) is not { } function)
                     continue;
@@ -154,6 +157,9 @@ internal sealed partial class Listener
             .Range(from, at - from)
             .Any(n => !_used[n] && ByWord(n) is null && !SmallWords.IsFiller(_words[n]) && SmallWords.Number(_words[n]) is null);
 
+    /// <summary>“Port 2”, of which the model may have none.</summary>
+    private bool IsPort(int from, int at) => at - 2 >= from && _words[at - 2] == "port" && SmallWords.Number(_words[at - 1]) is not null;
+
     private void Say(int at, DeviceFunction function, string look)
     {
         if (look == "pass")
@@ -166,11 +172,16 @@ internal sealed partial class Listener
         if (look is "pressed" or "warm" && _facts.FindLastIndex(f => IsOf(f.Fact, function) && !f.Fact.Passed) is >= 0 and var last)
             _facts.RemoveAt(last);
         var known = HasLook(function, look);
+        // “It does not charge: the light comes on and goes out.” The closer word stands for both.
+        if (known && look != "nothing" && _facts.FindIndex(f => IsOf(f.Fact, function) && IsVague(f.Fact)) is >= 0 and var vague)
+            _facts.RemoveAt(vague);
         Add(
             at,
             look == "pressed" && !known ? new SaidFact(function.Id, Provoked: true) : new SaidFact(function.Id, false, known ? look : null)
         );
     }
+
+    private static bool IsVague(SaidFact fact) => fact is { Passed: false, Provoked: false, Look: null or "nothing" };
 
     /// <summary>What is said of a function right behind its name.</summary>
     private SaidFact? State(int at, int to, DeviceFunction function, out int end)
@@ -194,10 +205,17 @@ internal sealed partial class Listener
                     ):
                 end += 2;
                 return new SaidFact(function.Id, false, HasLook(function, "nothing") ? "nothing" : null);
+            case "not"
+                when end + 1 < to && _words[end + 1] is "detected" or "recognised" or "seen" or "found":
+                end += 2;
+                return new SaidFact(function.Id, false, new[] { "cannot-save", "not-read", "nothing" }.FirstOrDefault(l => HasLook(function, l)));
             case "works" or "work" or "ok" or "okay" or "fine" or "good":
                 end++;
                 // “works only when pressed” is not “works”.
                 return end < to && _words[end] is "only" or "when" ? null : new SaidFact(function.Id, true);
+            case "on" when function.Kind == "power-light" && (end + 1 >= to || _words[end + 1] is not ("then" or "and" or "for")):
+                end++;
+                return new SaidFact(function.Id, true);
             default:
                 return null;
         }

@@ -43,6 +43,17 @@ internal static partial class SaidWords
         ("powering", "power"),
         ("working", "work"),
         ("responding", "respond"),
+        ("pwr", "power"),
+        ("disp", "display"),
+        ("batt", "battery"),
+        ("batts", "batteries"),
+        ("btn", "button"),
+        ("btns", "buttons"),
+        ("spkr", "speaker"),
+        ("sec", "second"),
+        ("secs", "seconds"),
+        ("telly", "screen"),
+        ("television", "screen"),
         ("reading", "read"),
         ("everytime", "always"),
         ("soud", "sound"),
@@ -64,8 +75,12 @@ internal static partial class SaidWords
     public static List<string> Of(string text)
     {
         var plain = text.ToLowerInvariant().Replace('’', '\'');
+        // What one cannot read oneself is not what the unit does not read.
+        plain = Illegible().Replace(plain, " illegible ");
         plain = Not().Replace(plain, " not ");
+        plain = plain.Replace("unresponsive", "not respond", StringComparison.Ordinal);
         plain = TurnsOn().Replace(plain, " powers on ");
+        plain = Neither().Replace(plain, $" no $1 {Break} no ");
         // “…, then off” goes on with what was said.
         plain = Then().Replace(plain, " then ");
         plain = Punctuation().Replace(plain, $" {Break} ");
@@ -76,6 +91,13 @@ internal static partial class SaidWords
             var one = word.Trim('\'', '-');
             if (one.Length == 0)
                 continue;
+            // “all bar one”, but a black bar is a bar.
+            if (one == "bar" && words.Count > 0 && words[^1] is "black" or "dark" or "solid" or "white" or "grey" or "a" or "the")
+            {
+                words.Add(one);
+                continue;
+            }
+
             words.Add(
                 Contrasts.Contains(one) ? But
                 : Exceptions.Contains(one) ? Except
@@ -118,6 +140,12 @@ internal static partial class SaidWords
             + @"|\b(?:no longer|refuses to|fails to|failed to|unable to)\b|\b(?:will|can|does|do|is|are) not\b"
     )]
     private static partial Regex Not();
+
+    [GeneratedRegex(@"\b(?:cannot|can't|can not|hard to|hardly|barely) read(?= it\b| anything\b| the (?:text|screen)\b|\s*[,;.]|\s*$)")]
+    private static partial Regex Illegible();
+
+    [GeneratedRegex(@"\bneither ((?:\w+ ){1,2})nor\b")]
+    private static partial Regex Neither();
 
     [GeneratedRegex(@"\b(?:turns|switches) on\b")]
     private static partial Regex TurnsOn();

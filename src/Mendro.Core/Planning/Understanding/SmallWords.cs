@@ -15,7 +15,7 @@ internal static class SmallWords
         always sometimes mostly now get gets goes does do when if be been will would he she they says said owner
         customer please after from there some any unit thing too up as by then also again you we problem issue fault
         faulty broken only once no not second about out off line both their them last week yesterday suddenly since
-        today day one much bit little old dropped into seems like shows show game cartridge console handheld
+        today day one whatsoever torch makes make much bit little old dropped into seems like shows show game cartridge console handheld
         every each other red amber orange through else unless can even
         """
     );
@@ -42,6 +42,9 @@ internal static class SmallWords
 
     /// <summary>True for a word that says nothing of a unit.</summary>
     public static bool IsFiller(string word) => Fillers.Contains(word);
+
+    /// <summary>True for a word that is no slip of another: “three” is not “there”.</summary>
+    public static bool IsKnown(string word) => IsGood(word) || IsFiller(word) || Number(word) is not null;
 
     /// <summary>The number that a word or figures say, or null.</summary>
     public static int? Number(string word) =>
