@@ -141,6 +141,7 @@ public sealed class ShopExperience(
             var standard = gear.Where(g => g is { Standard: true, RetiredAt: null })
                 .DistinctBy(g => g.Kind)
                 .ToDictionary(g => g.Kind, g => g.ToItem(job.Id));
+            owner.RanLately(job, model, gear, standard);
             // What a piece showed with this very unit is evidence already: there the runs of the units before count.
             var runs = string.Join(',', standard.Values.Where(g => g.UsesSinceRun is not null).Select(g => $"{g.Id}:{g.UsesSinceRun}"));
             return owner._priors.GetOrAdd(
@@ -164,6 +165,31 @@ public sealed class ShopExperience(
             }
 
             return priors;
+        }
+    }
+
+    /// <summary>
+    /// What has just run another unit of the model well is out of question, whether it was told in a swap trial or only stood in the
+    /// chain as the standard piece does. Uses since then count as they do after a swap trial.
+    /// </summary>
+    private void RanLately(Job job, DeviceModel model, IReadOnlyList<Gear> pieces, Dictionary<string, GearItem> standard)
+    {
+        var parts = model.Profile.Parts.Where(p => standard.ContainsKey(p.Kind)).ToList();
+        if (parts.Count == 0)
+            return;
+        var passed = gear.PassedLately(job.ProfileId, job.Id);
+        foreach (var part in parts)
+        {
+            if (passed.FirstOrDefault(p => model.Closure(p.Function).Contains(part.Id)) is not { } ran)
+                continue;
+            var item = standard[part.Kind];
+            var piece = pieces.First(g => Gear.EngineId(g.Id) == item.Id);
+            // Before it was cleaned it may have been another piece for all we know of its contacts.
+            if (ran.At < piece.CleanedAt)
+                continue;
+            var since = gear.UsesAfter(piece, ran.Record);
+            if (item.UsesSinceRun is not { } told || since < told)
+                standard[part.Kind] = item with { UsesSinceRun = since };
         }
     }
 

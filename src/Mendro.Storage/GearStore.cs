@@ -1,5 +1,6 @@
 using Dapper;
 using Mendro.Core.Jobs;
+using Mendro.Core.Profiles;
 using Microsoft.Data.Sqlite;
 
 namespace Mendro.Storage;
@@ -10,6 +11,9 @@ public sealed class GearStore(ShopDatabase database, TimeProvider time)
 {
     // Trials that are looked through for a unit that ran well: before that, wear has long made it suspect again.
     private const int MostTrials = 100;
+
+    // Records of the bench in which a unit that ran well is looked for: what lies further back is not “just now”.
+    private const int Lately = 500;
 
     // Uses in trials are counted by triggers, as trials are filed, withdrawn and brought back.
     private const string Select = "SELECT g.*, g.other_uses + g.trial_uses AS uses FROM gear g";
@@ -101,6 +105,55 @@ public sealed class GearStore(ShopDatabase database, TimeProvider time)
             })
             .ToList();
 
+    /// <summary>Functions that another unit of the same model passed lately, as it stands, with the standard gear in its chain; newest
+    /// first.</summary>
+    /// <param name="profileId">The model: gear such as a test cartridge is of one model.</param>
+    /// <param name="except">The unit that is diagnosed: what it showed is evidence already.</param>
+    public IReadOnlyList<PassedLately> PassedLately(string profileId, JobId except) =>
+        database.Read(connection =>
+            connection
+                .Query<PassedLately>(
+                    """
+                    SELECT r.id AS record, r.subject AS function, r.at FROM bench_records r JOIN jobs j ON j.id = r.job_id
+                    WHERE r.id > (SELECT max(id) - @Lately FROM bench_records) AND r.kind = 'function' AND r.symptom = 0
+                      AND r.withdrawn_at IS NULL AND r.job_id <> @except AND j.profile_id = @profileId AND j.practice_seed IS NULL
+                    ORDER BY r.id DESC
+                    """,
+                    new
+                    {
+                        Lately,
+                        profileId,
+                        except,
+                    }
+                )
+                .ToList()
+        );
+
+    /// <summary>Uses of a piece after a record of the bench; those that no trial tells of may have come at any time, and count as later.</summary>
+    public int UsesAfter(Gear piece, long record) =>
+        database.Read(connection =>
+            connection.ExecuteScalar<int>(
+                """
+                SELECT (SELECT other_uses FROM gear WHERE id = @Id) + count(*) FROM gear_uses u JOIN bench_records r ON r.id = u.record_id
+                WHERE u.gear_id = @Id AND u.record_id > @record AND r.withdrawn_at IS NULL
+                """,
+                new { piece.Id, record }
+            )
+        );
+
     private void Change(string sql, long id) =>
         database.Write((connection, transaction) => connection.Execute(sql, new { id, at = time.GetUtcNow() }, transaction));
+}
+
+/// <summary>A function that another unit passed.</summary>
+public sealed record PassedLately
+{
+    /// <summary>Record of the bench.</summary>
+    public long Record { get; init; }
+
+    /// <summary>The function.</summary>
+    public FunctionId Function { get; init; }
+
+    /// <summary>When, UTC.</summary>
+    public DateTimeOffset At { get; init; }
 }

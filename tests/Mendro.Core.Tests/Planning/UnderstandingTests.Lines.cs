@@ -112,7 +112,7 @@ public partial class UnderstandingTests
         atrium cartridge needs five tries to start => pellin-atrium-cartridge : cartridge fail x5; cartridge pass
         atrium reset sticks => pellin-atrium : reset fail stuck
         atrium pad left stuck on => pellin-atrium-pad : cross fail stuck ? on
-        quartet total brick => harrow-quartet : power-light fail nothing
+        quartet bricked => harrow-quartet : power-light fail nothing
         quartet pwr light ok no disp => harrow-quartet : power-light pass; picture fail nothing
         quartet screen lights but no characters => harrow-quartet : picture fail nothing
         quartet missing two columns => harrow-quartet : picture fail vertical-lines

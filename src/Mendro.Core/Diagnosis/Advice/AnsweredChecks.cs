@@ -63,6 +63,14 @@ internal sealed class AnsweredChecks
         _seen.Contains(part)
         || _fresh.Any(f => f.Value != ProbeOutcome.Normal && _model.Profile.FindProbe(f.Key)?.Spans?.Contains(part) == true);
 
+    /// <summary>True when a finger has found something at a part, alone or with the parts beside it.</summary>
+    public bool Felt(PartId part) =>
+        _fresh.Any(f =>
+            f.Value != ProbeOutcome.Normal
+            && _model.Profile.FindProbe(f.Key) is { Kind: ProbeKind.Press } probe
+            && probe.Spans?.Contains(part) == true
+        );
+
     /// <summary>Volts before a point where they are good are good, and behind one where they are missing they are missing.</summary>
     private bool Settled(Probe probe)
     {

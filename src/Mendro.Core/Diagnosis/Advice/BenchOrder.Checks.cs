@@ -72,7 +72,21 @@ internal sealed partial class BenchOrder
             .Where(p => p is { Kind: ProbeKind.Volts, At: { } at } && at != repair.Part.Id && upstream.Contains(at))
             .OrderByDescending(p => Model.Graph.Upstream(p.At!.Value, powerOnly: true).Count)
             .Select(work.CheckAnyway)
-            .FirstOrDefault(m => m is { Outcomes: [{ Probability: >= InDoubt }, ..] });
+            .FirstOrDefault(m => m is { Outcomes: [{ Probability: >= InDoubt }, ..] })
+            ?? LedTo(repair, opened);
+    }
+
+    /// <summary>Before a board or chip goes, what leads right to it is looked at, beeped or pushed, such as its legs.</summary>
+    private Move? LedTo(RepairOption repair, Apart opened)
+    {
+        if (repair.Part.Kind != "logic" || repair.Method.Type != MethodType.Replace)
+            return null;
+        var before = Model.Profile.Feeds.Where(f => f.To == repair.Part.Id).Select(f => f.From).ToHashSet();
+        return Unanswered(opened, repair.Method.Minutes / 4)
+            .Where(p => p.At is null && p.Spans?.Any(before.Contains) == true)
+            .Select(work.CheckAnyway)
+            .Where(m => m is { Outcomes: [{ Probability: >= Doubtful }, ..] })
+            .MaxBy(m => m!.Outcomes[0].Probability / m.Minutes);
     }
 
     /// <summary>Checks that can be made with the unit so far apart, take no longer, and have something left to tell.</summary>

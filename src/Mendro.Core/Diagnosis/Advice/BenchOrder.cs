@@ -39,17 +39,26 @@ internal sealed partial class BenchOrder(MoveAdvisor.Work work, BenchCosts costs
     /// <summary>A check confirms a fault that it shows at least this often.</summary>
     private const double Confirms = 0.5;
 
-    /// <summary>A repair that helps this surely needs no look before.</summary>
+    /// <summary>A repair that helps this surely needs no look before; a mode of a bad part that is this likely is the one.</summary>
     private const double AsGoodAsCured = 0.7;
 
     /// <summary>Share of the blame from which a part is looked at before the meter is taken.</summary>
     private const double HalfTheBlame = 0.5;
+
+    /// <summary>Share of the blame of what was felt from which it is seen to first.</summary>
+    private const double MostOfTheBlame = 0.6;
+
+    /// <summary>Minutes by which the figures may speak against it.</summary>
+    private const double AsGood = 1;
 
     /// <summary>Chance that such a look shows something.</summary>
     private const double Telling = 0.2;
 
     /// <summary>Chance that volts are off from which they are in doubt.</summary>
     private const double InDoubt = 0.025;
+
+    /// <summary>Chance that what leads to a board or chip shows something from which it is looked at first.</summary>
+    private const double Doubtful = 0.08;
 
     /// <summary>Chance of harm from which work is suspected when something is worse after it.</summary>
     private const double LeastHarm = 0.005;
@@ -97,9 +106,22 @@ internal sealed partial class BenchOrder(MoveAdvisor.Work work, BenchCosts costs
             return owed.Repair is { } due && !work.Answered.Showed(due.Part.Id) && Confirming(due) is { } sure ? sure : owed;
         if ((ranked.FirstOrDefault(m => !IsNewAlready(m)) ?? ranked.FirstOrDefault()) is not { } best)
             return known.FirstOrDefault().Move;
+        if (Felt(ranked, best) is { } felt)
+            return felt.Repair is { } cure && Confirming(cure) is { } sooner ? sooner : felt;
         if (best.Repair is { } repair && Confirming(repair) is { } check)
             best = check;
         return QuickFirst(best) ?? EyesFirst(best) ?? best;
+    }
+
+    /// <summary>Where a finger has found something that has most of the blame, that is seen to before any side issue.</summary>
+    private Move? Felt(List<Move> ranked, Move best)
+    {
+        var felt = Diagnosis.Parts.Values.Where(v => work.Answered.Felt(v.Part.Id)).ToList();
+        var parts = felt.Select(v => v.Part.Id).ToHashSet();
+        bool Bears(Move move) => move.Repair is { } repair ? parts.Contains(repair.Part.Id) : move.Probe?.Spans?.Any(parts.Contains) == true;
+        return felt.Sum(v => v.Share) < MostOfTheBlame || Bears(best)
+            ? null
+            : ranked.FirstOrDefault(m => Bears(m) && m.ExpectedMinutes <= best.ExpectedMinutes + AsGood);
     }
 
     /// <summary>True for a replacement of what was replaced twice already, and where nothing was found since: all else that is worth a
@@ -170,7 +192,13 @@ internal sealed partial class BenchOrder(MoveAdvisor.Work work, BenchCosts costs
 
             // That the part is bad is known, but not how: there the figures and a look go before.
             if (best.Chance < Sure && options.Any(o => o.Chance >= Sure))
-                continue;
+            {
+                var surely = options.Where(o => o.Chance >= AsGoodAsCured).ToList();
+                if (there.Max() < AsGoodAsCured || Gentlest(surely) is not { } sure)
+                    continue;
+                best = sure;
+            }
+
             var move = work.RepairOf(best) with { Known = true };
             found.Add((move, inGoal || move.Minutes <= TakesMinutes));
         }

@@ -10,7 +10,7 @@ internal static partial class Lexicon
         new("no life", "power-light,start-up,cartridge", "nothing"),
         new("nothing works|work at? all?", "power-light", "nothing"),
         new("blank", "cartridge", "fail"),
-        new("total|complete? brick|bricked", "power-light,start-up,cartridge", "nothing"),
+        new("bricked", "power-light,start-up,cartridge", "nothing"),
         new("not come to? life", "power-light,start-up", "nothing"),
         new("no output", "output,video-out", "nothing"),
         new("nothing happens", "power-light,start-up", "nothing"),
