@@ -147,10 +147,12 @@ public sealed class DayPlanner(SettingsStore settings) : IDisposable
         // What only waits because the hour went by is no news.
         var slid = before?.Tasks.Where(t => t.Start <= now).Select(t => t.Id).ToHashSet() ?? [];
         var changes = before is null ? [] : PlanChange.Between(before.Tasks, tasks).Where(c => !slid.Contains(c.Task.Id)).ToList();
-        // What moved stays to be read for a while, also when nothing else does since.
-        return changes.Count == 0 && before is not null && now - before.ChangedAt < ToRead
-            ? new HeldPlan(key, tasks, before.Changes, plan.Optimal, before.ChangedAt)
-            : new HeldPlan(key, tasks, changes, plan.Optimal, now);
+        // What moved stays to be read for a while, also when nothing else does since, or a better plan was found a moment later.
+        if (before is null || now - before.ChangedAt >= ToRead)
+            return new HeldPlan(key, tasks, changes, plan.Optimal, now);
+        var there = tasks.Select(t => t.Id).ToHashSet();
+        var news = PlanChange.Over(before.Changes.Where(c => there.Contains(c.Task.Id)).ToList(), changes);
+        return new HeldPlan(key, tasks, news, plan.Optimal, changes.Count == 0 ? before.ChangedAt : now);
     }
 
     private HeldPlan? Read()

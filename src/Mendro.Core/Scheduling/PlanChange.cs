@@ -19,16 +19,39 @@ public sealed record PlanChange(TimedTask Task, double Minutes, string Why)
     // Less is no news.
     private const double Least = 5;
 
-    /// <summary>What moved from one plan to the next, and why.</summary>
+    /// <summary>What moved over two plans: a better one that is found a moment later does not take the news of the first away.</summary>
+    /// <param name="first">What the first moved.</param>
+    /// <param name="then">What the second moved.</param>
+    public static IReadOnlyList<PlanChange> Over(IReadOnlyList<PlanChange> first, IReadOnlyList<PlanChange> then)
+    {
+        var earlier = first.ToDictionary(c => c.Task.Id);
+        var again = then.Select(c => c.Task.Id).ToHashSet();
+        return InOrder(
+            then.Select(c => earlier.TryGetValue(c.Task.Id, out var before) ? Net(before, c) : c)
+                .Where(c => Math.Abs(c.Minutes) >= Least)
+                .Concat(first.Where(c => !again.Contains(c.Task.Id)))
+        );
+
+        static PlanChange Net(PlanChange before, PlanChange now)
+        {
+            var minutes = before.Minutes + now.Minutes;
+            return now with { Minutes = minutes, Why = Math.Sign(minutes) == Math.Sign(before.Minutes) ? before.Why : now.Why };
+        }
+    }
+
+    private static List<PlanChange> InOrder(IEnumerable<PlanChange> changes) =>
+        changes.OrderBy(c => c.Minutes < 0).ThenBy(c => c.Task.Start).ToList();
+
+    /// <summary>What moved from one plan to the next, and why: first what comes later, which somebody may wait for.</summary>
     public static IReadOnlyList<PlanChange> Between(IReadOnlyList<TimedTask> before, IReadOnlyList<TimedTask> after)
     {
         var old = before.ToDictionary(t => t.Id);
         var now = after.ToDictionary(t => t.Id);
-        return after
-            .Where(t => old.TryGetValue(t.Id, out var was) && Math.Abs((t.Start - was.Start).TotalMinutes) >= Least)
-            .Select(t => new PlanChange(t, Math.Round((t.Start - old[t.Id].Start).TotalMinutes), Why(t, old[t.Id])))
-            .OrderBy(c => c.Task.Start)
-            .ToList();
+        return InOrder(
+            after
+                .Where(t => old.TryGetValue(t.Id, out var was) && Math.Abs((t.Start - was.Start).TotalMinutes) >= Least)
+                .Select(t => new PlanChange(t, Math.Round((t.Start - old[t.Id].Start).TotalMinutes), Why(t, old[t.Id])))
+        );
 
         string Why(TimedTask task, TimedTask was)
         {

@@ -62,6 +62,20 @@ public sealed class PromiseDateTests
     }
 
     [Fact]
+    public void A_better_plan_a_moment_later_does_not_take_the_news_away_and_what_is_later_is_told_first()
+    {
+        IReadOnlyList<TimedTask> one = [Task("a", 0, 30), Task("b", 30, 60), Task("c", 60, 90), Task("d", 90, 120)];
+        IReadOnlyList<TimedTask> two = [Task("n", 0, 45), Task("a", 45, 75), Task("b", 75, 105), Task("c", 105, 135), Task("d", 135, 165)];
+        IReadOnlyList<TimedTask> three = [Task("n", 0, 45), Task("d", 45, 75), Task("b", 75, 105), Task("c", 60, 90), Task("a", 105, 135)];
+        var over = PlanChange.Over(PlanChange.Between(one, two), PlanChange.Between(two, three));
+        over.Select(c => (c.Task.Id, c.Minutes)).ShouldBe([("b", 45.0), ("a", 105.0), ("d", -45.0)]);
+        over.Take(2).ShouldAllBe(c => c.Why == "n came in");
+        over[2].Why.ShouldBe("there is room earlier");
+        // What came back to where it stood is no news.
+        PlanChange.Over(PlanChange.Between(one, two), PlanChange.Between(two, one)).ShouldBeEmpty();
+    }
+
+    [Fact]
     public void Weeks_count_what_lies_in_them_and_idle_days_are_parted_at_midnight_of_monday()
     {
         DateOnly Day(int day) => new(2026, 11, day);

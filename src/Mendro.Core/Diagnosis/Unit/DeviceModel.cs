@@ -99,7 +99,7 @@ public sealed partial class DeviceModel
             .Where(m =>
                 m.NotFor?.Contains(Profile.Kind) != true
                 && (m.ComesOff is not { } off || off == part.ComesOff)
-                && InOneGo(part, m).Count >= (m.Together?.Count ?? 1)
+                && (m.Together is not { } shares || InOneGo(part, m).Count == shares.Count)
             );
 
     /// <summary>What a method on a part consists of: itself, or the methods done in one go with the parts beside that part. Parts that

@@ -31,6 +31,8 @@ internal static partial class Lexicon
         new("light|led stays off|dark", "power-light", "nothing"),
         new("light|led not come on", "power-light", "nothing"),
         new("not light up", "power-light", "nothing"),
+        new("charge|charging light|led comes|goes|is on", "charging", "pass"),
+        new("not stay on", "power-light,start-up", "on-then-off"),
         // On, then off.
         new("on then off", "power-light,start-up", "on-then-off"),
         new("on and off again?", "power-light,start-up", "on-then-off"),
@@ -112,8 +114,12 @@ internal static partial class Lexicon
         new("cartridge|game|card not seen|recognised|read|detected", Start, "black-box"),
         new("not read|see|recognise|detect|load|play cartridge*|game*|card*", "cartridge,disc,start-up", "fail"),
         new("not read|reading", "cartridge,disc,start-up", "fail"),
-        new("never loads|load|starts|start", "disc", "not-read"),
-        new("never loads|load|starts|start", Start, "fail"),
+        new("never loads|load|starts|start|boots|boot", "disc", "not-read"),
+        new("never loads|load|starts|start|boots|boot", Start, "fail"),
+        new("screen goes|turns black|blank|dark after|behind logo|title", Start, "logo-then-blank"),
+        new("boots to solid|plain? white|blue|grey|green|red|pink|purple", "start-up,picture,video-out,cartridge", "solid-colour"),
+        new("gets hot|warm then|and crashes|dies|freezes|stops", "start-up", "warm"),
+        new("crashes|freezes|dies|stops when|once|after is|gets? hot|warm", "start-up", "warm"),
         new(
             "works|runs|plays|lasts for? _ minutes|minute|mins then|and|before goes|turns|shuts|switches|cuts|dies off|out?",
             "start-up",

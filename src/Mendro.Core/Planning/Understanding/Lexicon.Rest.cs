@@ -43,6 +43,8 @@ internal static partial class Lexicon
             "buttons,reset",
             "hard-press"
         ),
+        new("button|buttons a|b|c|x|y|l|r and|or a|b|c|x|y|l|r are|is? dead|broken|gone", "buttons", "one-dead"),
+        new("a|b|x|y and|or a|b|x|y button|buttons? are|is? dead|broken|gone", "buttons", "one-dead"),
         new("one|a|some|two|three|four|few|several button|buttons are? dead|broken|not", "buttons", "one-dead"),
         new("one|a|some|two|three|four|few|several button|buttons not work*|respond*|answer*", "buttons", "one-dead"),
         new("one|two|some button|buttons", "buttons", "one-dead"),
@@ -87,6 +89,7 @@ internal static partial class Lexicon
         new("not keep|hold save*|saves|game*", "saving", "nothing"),
         new("loses|lost|forgets save*|saves|game*|progress", "saving", "nothing"),
         new("save|saves vanish*|disappear*", "saving", "nothing"),
+        new("save|saves not kept|stored", "saving", "nothing"),
         new("save|saves is|are? gone|lost|wiped", "saving", "nothing"),
         new("clock is? lost|wrong|resets", "saving", "nothing"),
         new("loses|forgets time|clock|date|settings", "saving", "nothing"),
@@ -112,6 +115,7 @@ internal static partial class Lexicon
         new("tray|lid sticks|stuck|jams|jammed", "tray", "sticks"),
         new("lid|tray open message|error|warning", "tray", "not-noticed"),
         new("thinks|says lid|tray is? open", "tray", "not-noticed"),
+        new("not close|shut|latch lid|tray|door", "tray", "sticks"),
         new("tray|lid not open|move|eject", "tray", "nothing"),
         new("tray|lid|door not stay|stays|latch|latches shut|closed|down?", "tray", "sticks"),
         new("tray|lid|door not shut|close|latch", "tray", "sticks"),
@@ -127,6 +131,7 @@ internal static partial class Lexicon
         // It comes and goes.
         new("only when|if i|you|we? press|push|hold|wiggle|lean|squeeze|move|touch|tap|knock|shake|bump|tilt|bend case|shell|body|it?", "", "pressed"),
         new("only works|work|there|comes when|if pressed|pushed|held|wiggled|leaned|squeezed|moved|touched", "", "pressed"),
+        new("only when|if _ _? is pressed|pushed|held|squeezed|wiggled", "", "pressed"),
         new("only when|if pressed|pushed|held|wiggled|leaned|squeezed|moved|touched", "", "pressed"),
         new("unless i|you|we? press|push|hold|wiggle|lean|squeeze|touch case|shell|body|it?", "", "pressed"),
         new("wobble|wiggle|jiggle _? and|until it? starts|works|boots|comes", "", "pressed"),

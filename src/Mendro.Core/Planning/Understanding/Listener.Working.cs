@@ -112,7 +112,13 @@ internal sealed partial class Listener
         var at = _words.FindIndex(w => w is "everything" or "otherwise" or "rest" or "fully");
         if (at < 0)
             at = Enumerable.Range(0, Math.Max(0, _words.Count - 1)).FirstOrDefault(n => _words[n] == "all" && SmallWords.IsGood(_words[n + 1]), -1);
-        if (at < 0)
+        // “Otherwise untested” says that nothing was tried.
+        var rest = at < 0 ? [] : _words.Skip(at).TakeWhile(w => !SaidWords.IsBreak(w)).ToList();
+        if (
+            at < 0
+            || rest.Any(w => w is "dead" or "not" or "no" or "gone" or "broken")
+            || _words[at] is "otherwise" or "rest" && !rest.Any(SmallWords.IsGood)
+        )
             return;
         _used[at] = true;
         UseGood(0, _words.Count);
@@ -162,50 +168,56 @@ internal sealed partial class Listener
 
     private static readonly string[] Ordinals = ["first", "second", "third", "fourth", "fifth", "sixth"];
 
-    /// <summary>“Works about once in five”, “starts after three or four attempts”.</summary>
-    private void Counted()
+    /// <summary>“On the third try” is two that failed, “after three attempts” three; then one that worked.</summary>
+    private bool AtLast()
     {
+        if (
+            _profile.Functions.FirstOrDefault(f => f.Kind is "start-up" or "cartridge") is not { } start
+            || _facts.Any(f => IsOf(f.Fact, start))
+        )
+            return false;
         for (var at = 0; at + 1 < _words.Count; at++)
         {
-            // “On the third try” is two that failed.
-            if (
-                at > 0
-                && Array.IndexOf(Ordinals, _words[at]) is >= 1 and var before
-                && _words[at + 1] is "try" or "attempt" or "go" or "time" or "start"
-                && _profile.Functions.FirstOrDefault(f => f.Kind is "start-up" or "cartridge") is { } late
-                && !_facts.Any(f => IsOf(f.Fact, late))
-            )
-            {
-                Use(at - 1, at + 2);
-                for (var n = 0; n < _words.Count; n++)
-                    _used[n] |= _words[n] is "starts" or "boots" or "works" or "loads" or "runs" or "only";
-                Add(at, new SaidFact(late.Id, false, null, before));
-                Add(at, new SaidFact(late.Id, true, null, 1));
-                return;
-            }
-
-            if (
-                at + 2 >= _words.Count
-                || _words[at] is not ("after" or "at" or "on" or "needs" or "takes" or "took")
-                || SmallWords.Number(_words[at + 1]) is not { } tries
-                || tries is < 2 or > 1000
-            )
+            if (Failed(at, out var from, out var end) is not { } failed)
                 continue;
-            var next = _words[at + 2] == "or" && at + 4 < _words.Count && SmallWords.Number(_words[at + 3]) is not null ? at + 4 : at + 2;
-            if (
-                _words[next] is not ("attempts" or "tries" or "goes" or "times" or "starts")
-                || _profile.Functions.FirstOrDefault(f => f.Kind is "start-up" or "cartridge") is not { } start
-                || _facts.Any(f => IsOf(f.Fact, start))
-            )
-                continue;
-            Use(at, next + 1);
+            Use(from, end);
             for (var n = 0; n < _words.Count; n++)
-                _used[n] |= _words[n] is "start" or "works" or "work" or "starts" or "boots" or "runs" or "only";
-            Add(at, new SaidFact(start.Id, false, null, tries));
-            Add(at, new SaidFact(start.Id, true, null, 1));
-            return;
+                _used[n] |= _words[n] is "start" or "starts" or "works" or "work" or "boots" or "loads" or "runs" or "only";
+            Add(at, new SaidFact(start.Id, false, null, failed));
+            Add(at, new SaidFact(start.Id, true));
+            return true;
         }
 
+        return false;
+    }
+
+    /// <summary>How many starts a way of counting them tells to have failed, and which words tell it; null when it is none.</summary>
+    private int? Failed(int at, out int from, out int end)
+    {
+        (from, end) = (Math.Max(0, at - 1), at + 2);
+        if (at > 0 && Array.IndexOf(Ordinals, _words[at]) is >= 1 and var before && IsTry(_words[at + 1]))
+            return before;
+        if (
+            _words[at] is not ("after" or "at" or "on" or "needs" or "takes" or "took")
+            || SmallWords.Number(_words[at + 1]) is not (>= 2 and <= 1000 and var tries)
+        )
+            return null;
+        // “Three or four” counts as three.
+        var last = at + 2;
+        if (last + 2 < _words.Count && _words[last] == "or" && SmallWords.Number(_words[last + 1]) is not null)
+            last += 2;
+        (from, end) = (at, last + 1);
+        return last < _words.Count && IsTry(_words[last]) ? tries : null;
+    }
+
+    private static bool IsTry(string word) =>
+        word is "try" or "tries" or "attempt" or "attempts" or "go" or "goes" or "time" or "times" or "start" or "starts";
+
+    /// <summary>“Works about once in five.”</summary>
+    private void Counted()
+    {
+        if (AtLast())
+            return;
         for (var at = 0; at + 2 < _words.Count; at++)
         {
             var joined = 1;

@@ -92,13 +92,14 @@ internal sealed partial class Listener
     private void HearFailures(int from, int to)
     {
         DeviceFunction? told = null;
+        DeviceFunction? byName = null;
         for (var at = from; at < to; at++)
         {
             if (_used[at])
                 continue;
             if (NamedFunction(at, to) is var (named, length))
             {
-                told = named;
+                told = byName = named;
                 var next = at + length;
                 if (State(next, to, named, out var end) is { } fact)
                 {
@@ -140,7 +141,10 @@ internal sealed partial class Listener
                 // “dead” alone is the unit; behind the name of something that was not understood it is that.
                 if (end == at + 1 && phrase.Words[0] == "dead" && told is null && (OfSomethingElse(from, at) || IsPort(from, at)))
                     break;
-                if (Meant(phrase, told, from, to) is not { } function)
+                // “Power light flickers” is said of the light, though lights have no such look.
+                var other = phrase.Words.Count == 1 && byName is not null && phrase.Kinds.Length > 0 && !phrase.Kinds.Split(',').Contains(byName.Kind);
+                var function = other ? byName : Meant(phrase, told, from, to);
+                if (function is null)
                     continue;
                 Use(at, end);
                 told ??= function;
