@@ -58,7 +58,10 @@ internal static partial class Lexicon
         ("leaked|leaking battery|batteries|cells", "corrosion-contacts"),
         ("corroded|corrosion|rusty|crusty battery|terminals|contacts|springs", "corrosion-contacts"),
         ("battery|batteries compartment|bay|box? full of? green|white|blue|brown? gunk|crust|crud|corrosion|goo|acid|residue", "corrosion-contacts"),
-        ("green|white|blue crust|gunk|crud|stuff|corrosion|powder in|on|at|round negative|positive? battery|terminals|terminal|contacts|springs", "corrosion-contacts"),
+        (
+            "green|white|blue crust|gunk|crud|stuff|corrosion|powder in|on|at|round negative|positive? battery|terminals|terminal|contacts|springs",
+            "corrosion-contacts"
+        ),
         ("battery|batteries? terminals|contacts|springs are|is? rusty|rusted|corroded|crusty|green|eaten", "corrosion-contacts"),
         ("battery|batteries|cells|cell bay|compartment|box|contacts is|are? eaten|rotten|rusty|corroded away?", "corrosion-contacts"),
         ("rust|acid on|in|at|damage battery|terminals|contacts|springs|bay", "corrosion-contacts"),
