@@ -129,10 +129,11 @@ public sealed class RepairDesk(
         var minutes = order.Minutes ?? Usual(order.Method);
         var parts = repair.InOneGo(job.Model);
         var alone = parts.Sum(p => Usual(p.Method));
+        // By itself it has its minutes as they were told.
+        double Share(RepairLogged part) => parts.Count == 1 ? minutes : Math.Round(minutes * Usual(part.Method) / alone, 1);
         BenchRecord? first = null;
         foreach (var part in parts)
         {
-            var share = parts.Count == 1 || alone <= 0 ? 1.0 / parts.Count : Usual(part.Method) / alone;
             var filed = bench.File(
                 job,
                 part,
@@ -140,7 +141,7 @@ public sealed class RepairDesk(
                 record =>
                     record with
                     {
-                        Minutes = Math.Round(minutes * share, 1),
+                        Minutes = Share(part),
                         Cost = first is null ? order.Cost : 0,
                         Note = first is null ? order.Note : "In the same go.",
                     }

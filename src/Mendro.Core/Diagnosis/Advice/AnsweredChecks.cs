@@ -59,17 +59,18 @@ internal sealed class AnsweredChecks
     }
 
     /// <summary>True when an eye, a finger or the meter has found something at a part itself since it was last worked on.</summary>
-    public bool Showed(PartId part) =>
-        _seen.Contains(part)
-        || _fresh.Any(f => f.Value != ProbeOutcome.Normal && _model.Profile.FindProbe(f.Key)?.Spans?.Contains(part) == true);
+    public bool Showed(PartId part) => _seen.Contains(part) || BadAt(part).Any();
 
     /// <summary>True when a finger has found something at a part, alone or with the parts beside it.</summary>
-    public bool Felt(PartId part) =>
-        _fresh.Any(f =>
-            f.Value != ProbeOutcome.Normal
-            && _model.Profile.FindProbe(f.Key) is { Kind: ProbeKind.Press } probe
-            && probe.Spans?.Contains(part) == true
-        );
+    public bool Felt(PartId part) => BadAt(part).Any(p => p.Kind == ProbeKind.Press);
+
+    /// <summary>Checks of a part, alone or with others, that were bad and still hold.</summary>
+    private IEnumerable<Probe> BadAt(PartId part) =>
+        _fresh
+            .Where(f => f.Value != ProbeOutcome.Normal)
+            .Select(f => _model.Profile.FindProbe(f.Key))
+            .OfType<Probe>()
+            .Where(p => p.Spans?.Contains(part) == true);
 
     /// <summary>Volts before a point where they are good are good, and behind one where they are missing they are missing.</summary>
     private bool Settled(Probe probe)

@@ -87,7 +87,7 @@ internal static partial class Lexicon
         new("light|led blinks|flashes|blinking|flashing", "power-light", "blinks"),
         new("blinking|flashing|blinks|flashes light|led", "power-light", "blinks"),
         // Start.
-        new("blinks|flashes|blinking|flashing about? once|every a? second|sec", "start-up,cartridge,power-light", "blinks"),
+        new("blinks|flashes|blinking|flashing about? once|every a? second", "start-up,cartridge,power-light", "blinks"),
         new("blinks|flashes|blinking|flashing", "start-up,cartridge,power-light", "blinks"),
         new("keeps resetting|restarting|rebooting|blinking", "start-up,cartridge", "blinks"),
         new("resets|restarts itself|constantly|repeatedly", "start-up,cartridge", "blinks"),

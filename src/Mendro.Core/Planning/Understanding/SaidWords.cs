@@ -91,16 +91,11 @@ internal static partial class SaidWords
             var one = word.Trim('\'', '-');
             if (one.Length == 0)
                 continue;
-            // “all bar one”, but a black bar is a bar.
-            if (one == "bar" && words.Count > 0 && words[^1] is "black" or "dark" or "solid" or "white" or "grey" or "a" or "the")
-            {
-                words.Add(one);
-                continue;
-            }
-
+            // “All bar one”, but a black bar is a bar.
+            var aBar = one == "bar" && words.LastOrDefault() is "black" or "dark" or "solid" or "white" or "grey" or "a" or "the";
             words.Add(
                 Contrasts.Contains(one) ? But
-                : Exceptions.Contains(one) ? Except
+                : Exceptions.Contains(one) && !aBar ? Except
                 : Spelled.GetValueOrDefault(one, one)
             );
         }
