@@ -96,7 +96,7 @@ public sealed class RepairDesk(
                 // Other units are weighed behind the answer: the note survives a crash in between.
                 if (cause is not null)
                     secondLooks.Await(bench.File(job, cause, WorkStage.Fix).Id);
-                var proof = order.Held is null ? null : CheckProbe(job, order.Part, order.Method);
+                var proof = order.Held is null ? null : job.Model.CheckProbe(order.Part, order.Method);
                 var filed = File(job, proof is null ? repair with { Held = order.Held } : repair, order);
                 if (aim is not null && given is { } chance)
                     forecasts.Add(job.Job.Id, filed.Id, aim.Id, chance);
@@ -190,15 +190,6 @@ public sealed class RepairDesk(
                 return new FiledEntry(bench.File(job, yes with { Who = yes.Who.Trim() }, WorkStage.Fix).Id);
             }
         );
-
-    /// <summary>The probe of the model that is the check of a method on a part: the nearest kind first; null when there is none.</summary>
-    private static Probe? CheckProbe(OpenJob job, PartId part, MethodId method) =>
-        (job.Model.Library.FindMethod(method)?.Check?.By ?? [])
-            .Select(kind =>
-                job.Model.Profile.Probes.FirstOrDefault(p => p.Kind == kind && p.PartIds().Distinct().SequenceEqual([part]))
-            )
-            .OfType<Probe>()
-            .FirstOrDefault();
 
     /// <summary>Notes that the unit is closed up again.</summary>
     public Deed<FiledEntry> CloseUp(long number, string? once = null) =>

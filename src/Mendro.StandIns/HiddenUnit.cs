@@ -17,6 +17,9 @@ public abstract class HiddenUnit
 {
     private const int MostDraws = 100_000;
 
+    /// <summary>Chance that the check at a method's end doubts what is well.</summary>
+    protected virtual double Doubts => EvidenceWeights.CheckDoubts;
+
     /// <summary>Chance that an intermittent in a failing mood fails a trial.</summary>
     protected const double Steady = EvidenceWeights.AtOneMoment;
 
@@ -109,6 +112,20 @@ public abstract class HiddenUnit
             _damaged.Remove(partId);
         if (Uniform("harm", $"{key}/{times}") < method.Harm)
             _damaged.Add(partId);
+    }
+
+    /// <summary>What the check at a method's end shows right after it: false when something is still there that it was to cure, and
+    /// shows. Null where the check is a trial of the whole unit, which follows anyway.</summary>
+    public bool? Held(string partId, Method method)
+    {
+        var cures = Model.FaultsOf(partId).Where(f => EvidenceWeights.Success(method, Model.Faults[f], 0) > 0).ToList();
+        if (!cures.Any(f => DeviceModel.ShowsAtEnd(method, Model.Faults[f].Mode) is not null))
+            return null;
+        // What an eye has missed it misses again.
+        var left = cures
+            .Where(_present.Contains)
+            .Any(f => Uniform("held", Model.Faults[f].Id) < (DeviceModel.ShowsAtEnd(method, Model.Faults[f].Mode) ?? 0));
+        return !left && Uniform("doubt", $"{partId}/{method.Id}/{Trial($"held:{partId}:{method.Id}")}") >= Doubts;
     }
 
     /// <summary>Damage of a step as a fault.</summary>

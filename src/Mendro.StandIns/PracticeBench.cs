@@ -112,7 +112,11 @@ public sealed class PracticeBench(DeviceModel model, HiddenUnit unit, BenchCosts
         foreach (var (part, done) in Model.InOneGo(Model.Profile.FindPart(partId)!, method))
         {
             Unit.Repair(part.Id, done);
-            Happened(new RepairLogged(part.Id, done.Id));
+            // The check at its end belongs to the method and to its minutes; where it is a probe of the model it is filed as that.
+            var proof = Model.CheckProbe(part.Id, done.Id);
+            Happened(new RepairLogged(part.Id, done.Id, Held: proof is null ? Unit.Held(part.Id, done) : null));
+            if (proof is not null)
+                Happened(Unit.Measure(proof));
         }
 
         PartsCost += method.PartsCost;

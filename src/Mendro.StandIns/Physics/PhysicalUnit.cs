@@ -48,6 +48,9 @@ public sealed partial class PhysicalUnit : HiddenUnit
     }
 
     /// <inheritdoc/>
+    protected override double Doubts => EyeError;
+
+    /// <inheritdoc/>
     public override bool Swap(DeviceFunction function, IReadOnlyList<PartId> chain) => LookOf(function, chain.ToHashSet()) is null;
 
     /// <inheritdoc/>

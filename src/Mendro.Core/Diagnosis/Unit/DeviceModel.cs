@@ -92,35 +92,6 @@ public sealed partial class DeviceModel
     /// <summary>Fault indexes of a part.</summary>
     public IReadOnlyList<int> FaultsOf(PartId partId) => _faultsOfPart.TryGetValue(partId, out var list) ? list : [];
 
-    /// <summary>Methods that may be carried out on a part of this model, gentlest first.</summary>
-    public IEnumerable<Method> MethodsFor(Part part) =>
-        Library
-            .MethodsFor(part.Kind)
-            .Where(m =>
-                m.NotFor?.Contains(Profile.Kind) != true
-                && (m.ComesOff is not { } off || off == part.ComesOff)
-                && (m.Together is not { } shares || InOneGo(part, m).Count == shares.Count)
-            );
-
-    /// <summary>What a method on a part consists of: itself, or the methods done in one go with the parts beside that part. Parts that
-    /// are not there are left out.</summary>
-    public IReadOnlyList<(Part Part, Method Method)> InOneGo(Part part, Method method)
-    {
-        if (method.Together is not { } shares)
-            return [(part, method)];
-        var beside = Profile
-            .Parts.Where(p =>
-                p.Id == part.Id || Profile.Feeds.Any(f => f.From == part.Id && f.To == p.Id || f.From == p.Id && f.To == part.Id)
-            )
-            .OrderByDescending(p => p.Id == part.Id)
-            .ToList();
-        return shares
-            .Select(s => (Part: beside.FirstOrDefault(p => p.Kind == s.Kind), Method: Library.FindMethod(s.Method)))
-            .Where(x => x is { Part: not null, Method: not null })
-            .Select(x => (x.Part!, x.Method!))
-            .ToList();
-    }
-
     /// <summary>Parts a function depends on.</summary>
     public IReadOnlySet<PartId> Closure(FunctionId functionId) =>
         _closures.TryGetValue(functionId, out var set) ? set : new HashSet<PartId>();

@@ -83,20 +83,12 @@ public static class EvidenceWeights
     /// <summary>Share of a method's success that is believed when another says that he did it.</summary>
     public const double Hearsay = 0.5;
 
-    // The check at a method's end finds three in four cures that failed, and doubts one in twenty that held (common practice, no
-    // source).
-    private const double CheckFinds = 0.75;
-    private const double CheckDoubts = 0.05;
+    /// <summary>Chance that the check at a method's end shows what it left uncured, where the library gives none for that way of
+    /// looking.</summary>
+    public const double CheckFinds = 0.75;
 
-    /// <summary>Chance that a method cured, once its own check has spoken: Bayes' rule on its success.</summary>
-    /// <param name="success">Chance before, 0 to 1.</param>
-    /// <param name="held">What the check said.</param>
-    public static double AfterCheck(double success, bool held)
-    {
-        var (cured, not) = held ? (1 - CheckDoubts, 1 - CheckFinds) : (CheckDoubts, CheckFinds);
-        var said = success * cured + (1 - success) * not;
-        return said > 0 ? success * cured / said : success;
-    }
+    /// <summary>Chance that the check at a method's end doubts what is well.</summary>
+    public const double CheckDoubts = 0.05;
 
     /// <summary>Chance that an intermittent that fails one function would have failed another that worked just then.</summary>
     public const double ClearsAtTheMoment = 0.85;

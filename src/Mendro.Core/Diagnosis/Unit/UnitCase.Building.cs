@@ -68,8 +68,6 @@ public sealed partial class UnitCase
                 // What another says he did counts half, and leaves one's own work its first chance.
                 var times = tried.GetValueOrDefault(method.Id);
                 var success = EvidenceWeights.Success(method, fault, times, before) * (repair.Claimed ? EvidenceWeights.Hearsay : 1);
-                if (repair.Held is { } held)
-                    success = EvidenceWeights.AfterCheck(success, held);
                 if (!repair.Claimed)
                 {
                     tried[method.Id] = times + 1;
@@ -107,8 +105,11 @@ public sealed partial class UnitCase
         {
             switch (facts[at])
             {
-                case RepairDone:
+                case RepairDone repair:
                     moment.Over();
+                    // What an eye has missed at a part it misses again.
+                    if (repair.Held is { } held && Model.LeftUncured(repair.PartId, repair.MethodId) is { } uncured)
+                        Add($"held:{repair.PartId}", at, uncured, !held);
                     break;
                 case FunctionTried tried when Model.Profile.FindFunction(tried.FunctionId) is { } function:
                     var look = !tried.Passed && !facts.LookSpent(at) && Model.HasLook(function, tried.LookId) ? tried.LookId : null;
