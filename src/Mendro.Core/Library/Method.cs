@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using Mendro.Core.Profiles;
 
 namespace Mendro.Core.Library;
@@ -91,7 +92,17 @@ public sealed record Method(
     IReadOnlyList<DeviceKind>? For = null,
     string? Drawing = null,
     IReadOnlyList<MethodShare>? Together = null
-);
+)
+{
+    /// <summary>True when a step of it wants the iron.</summary>
+    [JsonIgnore]
+    public bool WantsIron => Steps.Any(s => s.Heat is not null);
+
+    /// <summary>How much of the unit it puts at risk, as <see cref="MethodTypes.Harshness"/>: a cleaning that lifts the part off with the
+    /// iron spares nothing that a new part would cost.</summary>
+    [JsonIgnore]
+    public int Harshness => Type == MethodType.Clean && WantsIron ? MethodType.Replace.Harshness() : Type.Harshness();
+}
 
 /// <summary>A method that is done in one go with others.</summary>
 /// <param name="Kind">Kind of the part it is done on.</param>

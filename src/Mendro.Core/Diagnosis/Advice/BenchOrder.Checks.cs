@@ -47,19 +47,22 @@ internal sealed partial class BenchOrder
     private Move? Confirming(RepairOption repair)
     {
         var method = repair.Method;
-        if (method.Type is MethodType.Clean or MethodType.Swap || method.State == AccessState.Closed)
+        if (method.Type is MethodType.Clean && !method.WantsIron || method.Type is MethodType.Swap || method.State == AccessState.Closed)
             return null;
         var opened = Model.Disassembly.After(work.State, repair.Goal);
         var modes = repair.Cures.Select(c => Diagnosis.Case.Faults[c.Fault].Mode).ToList();
         return Unanswered(opened, method.Minutes / 2)
-            .Where(p => p.Spans?.Contains(repair.Part.Id) == true && modes.Any(m => DeviceModel.Detects(m, p.Kind) >= Confirms))
-            .OrderBy(p => p.Spans!.Count)
+            .Where(p => IsAt(p, repair.Part.Id) && modes.Any(m => DeviceModel.Detects(m, p.Kind) >= Confirms))
+            .OrderBy(p => p.PartIds().Distinct().Count())
             .ThenBy(p => p.State)
             .ThenBy(p => p.Minutes)
             .Select(work.CheckAnyway)
             .FirstOrDefault(m => m is not null)
             ?? Supplied(repair, opened);
     }
+
+    /// <summary>True for a check of a part itself, its own volts among them.</summary>
+    private static bool IsAt(Probe probe, PartId part) => probe.Spans?.Contains(part) == true || probe is { Kind: ProbeKind.Volts, At: { } at } && at == part;
 
     /// <summary>A board or a chip is judged only where its supply is known to arrive: the volts nearest before it, when they are in
     /// doubt.</summary>

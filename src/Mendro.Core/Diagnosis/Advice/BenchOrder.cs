@@ -214,7 +214,7 @@ internal sealed partial class BenchOrder(MoveAdvisor.Work work, BenchCosts costs
         var best = options.Select(Ratio).DefaultIfEmpty(0).Max();
         return options
             .Where(o => Ratio(o) >= best * NotTwice)
-            .OrderBy(o => o.Method.Type.Harshness())
+            .OrderBy(o => o.Method.Harshness)
             .ThenByDescending(Ratio)
             .FirstOrDefault();
     }
