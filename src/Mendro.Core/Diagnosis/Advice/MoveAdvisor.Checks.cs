@@ -75,6 +75,9 @@ public sealed partial class MoveAdvisor
                 continue;
             if (how == Provocation.Pressed && (moved || loose < LooseEnough))
                 continue;
+            // What is told to fail when warm need not be warmed to see it.
+            if (how == Provocation.Warmed && since.Any(e => e is FunctionTried { Passed: false, LookId: "warm" }))
+                continue;
             var template = unit.Model.ChangesWhen(target, how);
             var planned = Planned(
                 $"provoke:{target.Id}:{how.ToString().ToLowerInvariant()}",

@@ -122,13 +122,17 @@ public static class EvidenceWeights
             return mode.Effect == ModeEffect.Intermittent ? Math.Max(0.25, Math.Min(0.8, warm * 1.2)) : warm * 0.8;
         // What fails only when warm hardly minds a finger; dirty contacts do, as often as they are said to.
         if (mode.Effect == ModeEffect.Intermittent)
-            return warm >= 0.5 ? 0.2 : JumpsWhenIntermittent;
+            return Warms(mode) ? 0.2 : JumpsWhenIntermittent;
         return Math.Max(Looks("pressed"), mode.Resistive ? mode.Detect?.GetValueOrDefault(ProbeKind.Press) ?? 0 : 0);
     }
 
-    /// <summary>Link of an intermittent to the same result n times in a row: each trial draws anew.</summary>
+    /// <summary>Link of an intermittent to the same result n times in a row: each trial draws anew. What fails when warm fails so every
+    /// time.</summary>
     public static double InARow(FailureMode mode, double p, double fails, int trials) =>
-        mode.Effect != ModeEffect.Intermittent || trials <= 1 ? p : p * Math.Max(SolidShare, Math.Pow(fails, trials - 1));
+        mode.Effect != ModeEffect.Intermittent || trials <= 1 || Warms(mode) ? p : p * Math.Max(SolidShare, Math.Pow(fails, trials - 1));
+
+    /// <summary>True for what fails by warmth and comes back when it has cooled.</summary>
+    private static bool Warms(FailureMode mode) => (mode.Looks ?? []).Any(l => l.Look == "warm" && l.Share >= 0.5);
 
     /// <summary>Chance that a method cures a fault when it was already carried out on that part before.</summary>
     /// <param name="method">Method.</param>
