@@ -43,6 +43,17 @@ internal sealed partial class BenchOrder
             .FirstOrDefault(m => m is { Outcomes: [{ Probability: >= Telling }, ..] });
     }
 
+    /// <summary>Once volts were found off, the supply is followed with the meter: what takes a minute as the unit lies comes before a
+    /// repair that is as good.</summary>
+    private Move? MeterFirst(IEnumerable<Move> ranked, Move best) =>
+        !work.VoltsOff
+            ? null
+            : ranked.FirstOrDefault(m =>
+                m is { Probe.Kind: ProbeKind.Volts, PreparationMinutes: 0, Minutes: <= QuickMinutes }
+                && m.ExpectedMinutes <= best.ExpectedMinutes + AsGood
+                && m.Outcomes.All(o => o.Probability >= Bears)
+            );
+
     /// <summary>The short check that would confirm what a harsh repair is for, when it was not made yet.</summary>
     private Move? Confirming(RepairOption repair)
     {

@@ -48,7 +48,7 @@ internal sealed partial class BenchOrder(MoveAdvisor.Work work, BenchCosts costs
     /// <summary>Share of the blame of what was felt from which it is seen to first.</summary>
     private const double MostOfTheBlame = 0.6;
 
-    /// <summary>Minutes by which the figures may speak against it.</summary>
+    /// <summary>Minutes by which the figures may speak against what the bench does first.</summary>
     private const double AsGood = 1;
 
     /// <summary>Chance that such a look shows something.</summary>
@@ -108,8 +108,8 @@ internal sealed partial class BenchOrder(MoveAdvisor.Work work, BenchCosts costs
             return known.FirstOrDefault().Move;
         if (Felt(ranked, best) is { } felt)
             return felt.Repair is { } cure && Confirming(cure) is { } sooner ? sooner : felt;
-        if (best.Repair is { } repair && Confirming(repair) is { } check)
-            best = check;
+        if (best.Repair is { } repair)
+            best = Confirming(repair) ?? MeterFirst(ranked, best) ?? best;
         return QuickFirst(best) ?? EyesFirst(best) ?? best;
     }
 
