@@ -43,8 +43,8 @@ internal sealed partial class BenchOrder
             .FirstOrDefault(m => m is { Outcomes: [{ Probability: >= Telling }, ..] });
     }
 
-    /// <summary>Once volts were found off, the supply is followed with the meter: what takes a minute as the unit lies comes before a
-    /// repair that is as good.</summary>
+    /// <summary>Once volts were found off, the supply is followed with the meter: what takes a minute as the unit lies comes before
+    /// anything else that is as good.</summary>
     private Move? MeterFirst(IEnumerable<Move> ranked, Move best) =>
         !work.VoltsOff
             ? null

@@ -108,8 +108,7 @@ internal sealed partial class BenchOrder(MoveAdvisor.Work work, BenchCosts costs
             return known.FirstOrDefault().Move;
         if (Felt(ranked, best) is { } felt)
             return felt.Repair is { } cure && Confirming(cure) is { } sooner ? sooner : felt;
-        if (best.Repair is { } repair)
-            best = Confirming(repair) ?? MeterFirst(ranked, best) ?? best;
+        best = (best.Repair is { } repair ? Confirming(repair) : null) ?? MeterFirst(ranked, best) ?? best;
         return QuickFirst(best) ?? EyesFirst(best) ?? best;
     }
 

@@ -49,6 +49,8 @@ public sealed partial class DeviceModel
                 : share;
         var looks = (fault.Mode.Looks ?? []).Where(l => l.Function == function.Kind || l.Function == "*").Sum(l => l.Share);
         var left = Math.Max(0, 1 - looks);
+        if (lookId == "warm" && fault.Mode.Effect != ModeEffect.Intermittent)
+            return EvidenceWeights.LastingMindsWarmth;
         if (fault.Mode.Effect == ModeEffect.Short && (lookId is "dim" or "on-then-off"))
             return EvidenceWeights.SaggingLook * left;
         if (lookId == "nothing" && CutsPower(fault))

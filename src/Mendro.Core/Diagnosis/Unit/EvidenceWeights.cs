@@ -50,6 +50,9 @@ public static class EvidenceWeights
     /// <summary>Share of failures with a look that the library does not list for the fault.</summary>
     public const double OtherLook = 0.03;
 
+    /// <summary>The same of “fails when warm”, for what lasts: dirt and wear mind warmth little (common practice, no source).</summary>
+    public const double LastingMindsWarmth = 0.008;
+
     /// <summary>Share of “nothing at all” among failures for want of power.</summary>
     public const double NothingForWantOfPower = 0.85;
 
