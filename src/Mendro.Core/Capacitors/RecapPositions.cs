@@ -1,4 +1,3 @@
-using System.Text.RegularExpressions;
 using Mendro.Core.Profiles;
 
 namespace Mendro.Core.Capacitors;
@@ -17,11 +16,8 @@ public sealed record RecapPosition(Board Board, BoardCapacitor Capacitor, Part? 
 }
 
 /// <summary>The capacitors of a unit, position by position.</summary>
-public static partial class RecapPositions
+public static class RecapPositions
 {
-    [GeneratedRegex(@"(?<letters>[A-Za-z]+)(?<from>[0-9]{1,4})(?:\s*[–-]\s*(?:[A-Za-z]+)?(?<to>[0-9]{1,4}))?")]
-    private static partial Regex RefdesPattern();
-
     /// <summary>Positions of a unit of a revision, board by board.</summary>
     /// <param name="profile">Model.</param>
     /// <param name="boards">Boards: the model's, or those that were typed for this unit.</param>
@@ -33,20 +29,8 @@ public static partial class RecapPositions
     public static bool NeedsRevision(IReadOnlyList<Board> boards) =>
         boards.Any(b => b.Capacitors?.Any(c => c.Revisions is { Count: > 0 }) == true);
 
-    /// <summary>Reference designators of a list such as <c>C1–C5</c> or <c>C31 C33</c>.</summary>
-    public static IReadOnlySet<string> Expand(string? list) =>
-        RefdesPattern()
-            .Matches(list ?? "")
-            .SelectMany(m =>
-            {
-                var (letters, from) = (m.Groups["letters"].Value, int.Parse(m.Groups["from"].Value, System.Globalization.CultureInfo.InvariantCulture));
-                var to = m.Groups["to"].Success ? int.Parse(m.Groups["to"].Value, System.Globalization.CultureInfo.InvariantCulture) : from;
-                return Enumerable.Range(from, Math.Max(1, to - from + 1)).Select(n => FormattableString.Invariant($"{letters}{n}"));
-            })
-            .ToHashSet();
-
     private static Part? PartOf(DeviceProfile profile, Board board, BoardCapacitor capacitor) =>
         capacitor.Part is { } told
             ? profile.FindPart(told)
-            : profile.Parts.FirstOrDefault(p => p.Board == board.Id && Expand(p.Refdes).Contains(capacitor.Refdes));
+            : profile.Parts.FirstOrDefault(p => p.Board == board.Id && Refdes.Expand(p.Refdes).Contains(capacitor.Refdes));
 }

@@ -30,7 +30,7 @@ public class StagePlanTests
     [InlineData("C2-C3, C9", "C2 C3 C9")]
     [InlineData(null, "")]
     public void Lists_of_designators_are_opened(string? list, string all) =>
-        string.Join(' ', RecapPositions.Expand(list).Order()).ShouldBe(all);
+        string.Join(' ', Refdes.Expand(list).Order()).ShouldBe(all);
 
     [Fact]
     public void Every_position_is_in_one_group_no_group_is_too_large_or_on_two_boards_and_sections_stay_together() =>

@@ -62,20 +62,44 @@ public sealed partial class DeviceModel
     }
 
     /// <summary>Faults of the parts a probe touches that some words name; several words together name more closely than one: “eaten
-    /// all over” is not “eaten”.</summary>
+    /// all over” is not “eaten”. Where the probe touches several parts, the words may name one: “C48 leaks”, “the inverter's”.</summary>
     public IReadOnlyList<int> Named(Probe probe, string words)
     {
         var text = words.ToLowerInvariant();
-        var named = Named(probe, i => Faults[i].Mode.Words?.Any(w => w.Contains(' ') && SeenWords.Says(text, w)) == true);
+        var parts = PartsNamed(probe, text);
+        var there = (parts.Count > 0 ? parts : probe.PartIds().Distinct()).SelectMany(FaultsOf).ToList();
+        List<int> Of(Func<FailureMode, bool> says) => there.Where(f => says(Faults[f].Mode)).ToList();
+        var named = Of(m => m.Words?.Any(w => w.Contains(' ') && SeenWords.Says(text, w)) == true);
         if (named.Count == 0)
-            named = Named(probe, i => Faults[i].Mode.Words?.Any(w => SeenWords.Says(text, w)) == true);
+            named = Of(m => m.Words?.Any(w => SeenWords.Says(text, w)) == true);
         // What comes and goes under a finger is loose, or dirty.
-        return named.Count == 0 && probe.Kind == ProbeKind.Press && SeenWords.ComesAndGoes(text)
-            ? Named(probe, i => Faults[i].Mode.Effect == ModeEffect.Intermittent || Faults[i].Mode.Resistive)
-            : named;
+        if (named.Count == 0 && probe.Kind == ProbeKind.Press && SeenWords.ComesAndGoes(text))
+            named = Of(m => m.Effect == ModeEffect.Intermittent || m.Resistive);
+        return named.Count == 0 && parts.Count > 0 ? there : named;
     }
 
-    private List<int> Named(Probe probe, Func<int, bool> says) => probe.PartIds().SelectMany(FaultsOf).Where(says).ToList();
+    /// <summary>Of several parts that a probe touches those that some words name: by what is printed beside them, or by a word that
+    /// only their name has; none when they name none, or all.</summary>
+    private List<PartId> PartsNamed(Probe probe, string text)
+    {
+        var parts = probe.PartIds().Distinct().Select(Profile.FindPart).OfType<Part>().ToList();
+        if (parts.Count < 2)
+            return [];
+        var printed = Refdes.Expand(text);
+        static HashSet<string> Words(Part part) =>
+            part.Name.ToLowerInvariant().Split(' ').Where(w => w.Length >= LeastName && w.All(char.IsLetter)).ToHashSet();
+        var named = parts
+            .Where(p =>
+                Refdes.Expand(p.Refdes).Overlaps(printed)
+                || Words(p).Except(parts.Where(o => o.Id != p.Id).SelectMany(Words)).Any(w => SeenWords.Says(text, w))
+            )
+            .Select(p => p.Id)
+            .ToList();
+        return named.Count < parts.Count ? named : [];
+    }
+
+    /// <summary>Letters that a word of a name has at least by which a part is known.</summary>
+    private const int LeastName = 4;
 
     private FindingTemplate Told(FindingTemplate plain, IReadOnlyList<int> named) =>
         _templates.GetOrAdd(
