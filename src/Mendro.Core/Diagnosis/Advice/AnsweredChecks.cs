@@ -64,13 +64,19 @@ internal sealed class AnsweredChecks
     /// <summary>True when a finger has found something at a part, alone or with the parts beside it.</summary>
     public bool Felt(PartId part) => BadAt(part).Any(p => p.Kind == ProbeKind.Press);
 
-    /// <summary>Checks of a part, alone or with others, that were bad and still hold.</summary>
-    private IEnumerable<Probe> BadAt(PartId part) =>
-        _fresh
-            .Where(f => f.Value != ProbeOutcome.Normal)
-            .Select(f => _model.Profile.FindProbe(f.Key))
-            .OfType<Probe>()
-            .Where(p => p.Spans?.Contains(part) == true);
+    /// <summary>Checks of a part, alone or with others, that were bad and still hold; with others only where the same check of this part
+    /// alone was not good.</summary>
+    private IEnumerable<Probe> BadAt(PartId part)
+    {
+        IEnumerable<Probe> Fresh(bool bad) =>
+            _fresh
+                .Where(f => f.Value != ProbeOutcome.Normal == bad)
+                .Select(f => _model.Profile.FindProbe(f.Key))
+                .OfType<Probe>()
+                .Where(p => p.Spans?.Contains(part) == true);
+        var good = Fresh(bad: false).Where(p => p.Spans!.Count == 1).Select(p => p.Kind).ToHashSet();
+        return Fresh(bad: true).Where(p => p.Spans!.Count == 1 || !good.Contains(p.Kind));
+    }
 
     /// <summary>Volts before a point where they are good are good, and behind one where they are missing they are missing.</summary>
     private bool Settled(Probe probe)
