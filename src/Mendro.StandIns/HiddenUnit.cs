@@ -149,6 +149,10 @@ public abstract class HiddenUnit
     /// <summary>True when an intermittent fault is in a failing mood now.</summary>
     protected bool Failing(PartFault fault) => Uniform("mood", $"{fault.Id}/{_moment}") < EvidenceWeights.Fails(fault.Mode) / Steady;
 
+    /// <summary>Of several parts that are looked at together one sees which it is; words to append, or nothing.</summary>
+    protected static string Which(Probe probe, Part part) =>
+        probe.Spans is { Count: > 1 } ? $" {Refdes.Expand(part.Refdes).FirstOrDefault() ?? part.Name}" : "";
+
     /// <summary>Number of a trial of something, 1 for the first.</summary>
     protected int Trial(string name) => _trials[name] = _trials.GetValueOrDefault(name) + 1;
 

@@ -3,6 +3,7 @@ using Mendro.Core.Evidence;
 using Mendro.Core.Jobs;
 using Mendro.Core.Library;
 using Mendro.Core.Profiles;
+using Mendro.Core.Readings;
 
 namespace Mendro.StandIns;
 
@@ -60,7 +61,17 @@ public sealed class PracticeUnit : HiddenUnit
     }
 
     /// <inheritdoc/>
-    public override ProbeReading Measure(Probe probe) => ProbeReading.Told(probe, Probe(probe));
+    public override ProbeReading Measure(Probe probe)
+    {
+        var (outcome, cause) = ProbeCause(probe);
+        // Who sees or feels something says what it is.
+        return outcome == ProbeOutcome.Abnormal
+            && TradeLibrary.Of(probe.Kind).ByEye
+            && cause?.Mode.Words is { Count: > 0 } words
+            && ReadingJudge.Judge(Model.Profile, probe, $"bad, {words[0]}{Which(probe, cause.Part)}") is { IsOk: true } judged
+            ? ProbeReading.Of(probe, judged.Value)
+            : ProbeReading.Told(probe, outcome);
+    }
 
     /// <summary>Takes a probe.</summary>
     public ProbeOutcome Probe(Probe probe) => ProbeCause(probe).Outcome;

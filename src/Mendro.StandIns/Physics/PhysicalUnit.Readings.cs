@@ -97,9 +97,7 @@ public sealed partial class PhysicalUnit
             if (Uniform("seen", $"{fault.Id}/{probe.Id}") >= shows)
                 continue;
             var grade = Severity(fault) > 0.8 ? "heavy " : "";
-            // Of several that are looked at together one sees which.
-            var which = probe.Spans!.Count > 1 ? $" {Refdes.Expand(fault.Part.Refdes).FirstOrDefault() ?? fault.Part.Name}" : "";
-            return $"bad, {grade}{fault.Mode.Words?.FirstOrDefault() ?? ""}{which}".TrimEnd(',', ' ');
+            return $"bad, {grade}{fault.Mode.Words?.FirstOrDefault() ?? ""}{Which(probe, fault.Part)}".TrimEnd(',', ' ');
         }
 
         return slip ? "bad" : "ok";
