@@ -40,6 +40,59 @@ public class OrderOfTheBenchTests
     }
 
     [Fact]
+    public void A_cleaning_that_lifts_the_part_is_no_gentler_than_a_new_one()
+    {
+        var polish = TradeLibrary.Shipped.FindMethod("polish-switch")!;
+        (polish.Type, polish.WantsIron, polish.Harshness).ShouldBe((MethodType.Clean, true, MethodType.Replace.Harshness()));
+        TradeLibrary.Shipped.FindMethod("flush-switch")!.Harshness.ShouldBe(0);
+        var duet = new Bench("harrow-duet").Fails("power-light", "dim").Reads("switch-beep", "40 ohm");
+        duet.Repairs("switch", "flush-switch").Fails("power-light", "dim").Reads("switch-beep", "40 ohm");
+        First(duet, AccessState.Open).Id.ShouldBe("fix:switch:replace-switch");
+    }
+
+    [Fact]
+    public void A_pack_is_measured_before_it_is_replaced()
+    {
+        var minnow = new Bench("quillon-minnow").Fails("power-light", "nothing").Reads("tp3", "0 V").Reads("switch-beep", "beep");
+        minnow.Reads("packwires-press", "ok").Reads("pack-eye", "ok");
+        minnow.Diagnose().Parts.Values.MaxBy(p => p.Share)!.Part.Id.Value.ShouldBe("pack");
+        First(minnow, AccessState.Open).Id.ShouldBe("probe:tp2");
+    }
+
+    [Fact]
+    public void Once_volts_are_off_the_supply_is_followed_with_the_meter()
+    {
+        var hot = new Bench("pellin-atrium").Works("power-light").Fails("start-up", "warm");
+        hot.Add(new Provoked(hot.Events.Count, "start-up", Provocation.Pressed, false)).Reads("tp3", "3.1 V");
+        First(hot, AccessState.Open).Id.ShouldBe("probe:tp2");
+        First(hot.Reads("tp2", "13 V"), AccessState.Open).Id.ShouldBe("fix:regulator:replace-regulator");
+    }
+
+    [Fact]
+    public void What_is_told_to_fail_when_warm_is_not_warmed_to_see_it()
+    {
+        IEnumerable<string> Moves(string look) => new Bench("pellin-atrium").Works("power-light").Fails("start-up", look).Advise().Moves.Select(m => m.Id);
+        Moves("warm").ShouldNotContain("provoke:start-up:warmed");
+        var often = new Bench("pellin-atrium").Works("power-light");
+        for (var n = 0; n < 4; n++)
+            often.Fails("start-up", "warm");
+        var (once, again) = (
+            new Bench("pellin-atrium").Works("power-light").Fails("start-up", "warm").Diagnose().Parts["regulator"].Posterior,
+            often.Diagnose().Parts["regulator"].Posterior
+        );
+        // It comes back each time, as warmth does: that speaks not against it.
+        again.ShouldBeGreaterThanOrEqualTo(once - 1e-9);
+    }
+
+    [Fact]
+    public void A_part_whose_own_check_was_good_is_not_replaced_for_what_others_beside_it_show()
+    {
+        var cable = new Bench(Build("build-picture-cable")).Fails("video", "nothing").Reads("cord-beep", "open").Reads("near-pins", "beep");
+        var moves = cable.Advise(AccessState.Open).Moves.Select(m => m.Id).ToList();
+        moves[0].ShouldNotStartWith("fix:near");
+    }
+
+    [Fact]
     public void A_torn_cone_is_replaced_and_its_wire_not_soldered_first()
     {
         var torn = new Bench("dovrel-sextant")

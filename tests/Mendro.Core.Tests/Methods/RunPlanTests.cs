@@ -92,14 +92,4 @@ public class RunPlanTests
         var again = System.Text.Json.JsonSerializer.Serialize(steps, ProfileJson.Options);
         System.Text.Json.JsonSerializer.Deserialize<List<MethodStep>>(again, ProfileJson.Options)![1].Agent.ShouldBe("vinegar");
     }
-
-    // Bayes' rule by hand: 0.8·0.95/(0.8·0.95+0.2·0.25) = 0.938, 0.8·0.05/(0.8·0.05+0.2·0.75) = 0.211.
-    [Fact]
-    public void The_check_at_the_end_moves_the_chance_that_it_was_cured()
-    {
-        EvidenceWeights.AfterCheck(0.8, true).ShouldBe(0.938, 0.001);
-        EvidenceWeights.AfterCheck(0.8, false).ShouldBe(0.211, 0.001);
-        EvidenceWeights.AfterCheck(0, true).ShouldBe(0);
-        EvidenceWeights.AfterCheck(1, false).ShouldBe(1);
-    }
 }

@@ -32,6 +32,50 @@ public class PracticeUnitTests
     }
 
     [Fact]
+    public void What_an_eye_finds_is_named_as_the_advice_understands_it()
+    {
+        var named = 0;
+        for (var fault = 0; fault < Quartet.Faults.Count; fault++)
+        {
+            var unit = PracticeUnit.With(Quartet, $"named/{fault}", [fault]);
+            foreach (var probe in Quartet.Profile.Probes.Where(p => TradeLibrary.Of(p.Kind).ByEye && p.PartIds().Contains(Quartet.Faults[fault].Part.Id)))
+            {
+                if (unit.Measure(probe).Reading?.Word is not { } words)
+                    continue;
+                named++;
+                Quartet.Named(probe, words).ShouldContain(fault, $"{Quartet.Faults[fault].Id}: {words}");
+            }
+        }
+
+        named.ShouldBeGreaterThan(5);
+    }
+
+    // The library's chance that a swab shows what is left, within four standard errors of 1,000 units.
+    [Theory]
+    [InlineData("edge.dirty", 0.25)]
+    [InlineData("edge.corroded", 0.1)]
+    [InlineData(null, 0.95)]
+    public void The_check_at_a_methods_end_misses_as_often_as_the_library_says(string? fault, double good)
+    {
+        var cartridge = Shipped.Model("pellin-atrium-cartridge");
+        var present = Enumerable.Range(0, cartridge.Faults.Count).Where(f => cartridge.Faults[f].Id == fault).ToList();
+        var polish = TradeLibrary.Shipped.FindMethod("polish-edge")!;
+        const int units = 1000;
+        var held = Enumerable
+            .Range(0, units)
+            .Count(n => PracticeUnit.With(cartridge, $"end/{n}", present).Held("edge", polish) == true);
+        var expected = good * (fault is null ? 1 : 0.95);
+        ((double)held / units).ShouldBe(expected, 4 * Math.Sqrt(expected * (1 - expected) / units));
+    }
+
+    [Fact]
+    public void Where_only_a_trial_of_the_unit_tells_the_check_says_nothing() =>
+        PracticeUnit
+            .With(Shipped.Model("pellin-atrium"), "board", [])
+            .Held("main", TradeLibrary.Shipped.FindMethod("swap-board")!)
+            .ShouldBeNull();
+
+    [Fact]
     public void Lasting_faults_answer_the_same_every_time()
     {
         for (var n = 0; n < 30; n++)

@@ -99,6 +99,10 @@ public sealed class FixModel(
     /// <summary>What a fuse or switch should show by position, or null.</summary>
     public IReadOnlyList<SwitchLine>? Positions => SwitchTable.Of(Library.FindPartKind(Part?.Kind ?? ""));
 
+    /// <summary>What the check at a method's end showed, as it was ticked; null when it was not made.</summary>
+    public bool? Held(MethodId method) =>
+        Request.HasFormContentType && bool.TryParse(Request.Form[$"held-{method}"].ToString(), out var held) ? held : null;
+
     /// <inheritdoc/>
     protected override bool TakesPractice => true;
 
@@ -146,7 +150,8 @@ public sealed class FixModel(
                 "fail" => false,
                 _ => null,
             },
-            look
+            look,
+            Held: method is null ? null : Held(method)
         );
         return Answer(
             repairs.Log(order, Once),
