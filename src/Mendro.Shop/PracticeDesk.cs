@@ -87,7 +87,14 @@ public sealed class PracticeDesk(
             if (metered is not null && n == before && body is ProbeReading told && told.Outcome == metered.Outcome)
                 body = told with { Reading = metered.Reading, Caution = metered.Stop };
             var note = n > before ? Retest : "";
-            var filed = bench.File(open, body, WorkStage.Find, record => record with { Note = note });
+            // The check at a method's end is in the method's minutes.
+            var within = n > before && body is ProbeReading;
+            var filed = bench.File(
+                open,
+                body,
+                WorkStage.Find,
+                record => record with { Note = note, Minutes = within ? 0 : record.Minutes }
+            );
             if (n == before)
                 first = filed.Id;
         }

@@ -120,6 +120,9 @@ public enum LookProves
     /// <summary>The unit has started: supply, board and what it starts from.</summary>
     Start,
 
+    /// <summary>A picture stands: the unit has started, and every supply on the way arrives.</summary>
+    Shown,
+
     /// <summary>All of the way works, if badly or now and then: nothing on it is broken for good.</summary>
     Path,
 }

@@ -11,6 +11,7 @@ internal sealed class AnsweredChecks
     private readonly IReadOnlyDictionary<ProbeId, ProbeOutcome> _fresh;
     private readonly HashSet<ProbeId> _looked = [];
     private readonly HashSet<PartId> _seen = [];
+    private readonly Dictionary<FunctionId, IReadOnlySet<PartId>> _shown = [];
 
     /// <summary>Goes through what happened to a unit.</summary>
     public AnsweredChecks(UnitCase unit, IReadOnlyDictionary<ProbeId, ProbeOutcome> fresh)
@@ -30,6 +31,12 @@ internal sealed class AnsweredChecks
                     break;
                 case CauseConfirmed confirmed:
                     _seen.Add(confirmed.PartId);
+                    break;
+                case FunctionTried { Passed: false, LookId: { } look } tried when _model.Profile.FindFunction(tried.FunctionId) is { } function:
+                    _shown[function.Id] = _model.Shown(function, look);
+                    break;
+                case FunctionTried { Passed: true } works:
+                    _shown.Remove(works.FunctionId);
                     break;
                 case RepairDone repair:
                     // Cleaning shows by itself what there was to see; other work makes the part worth another look.
@@ -83,6 +90,9 @@ internal sealed class AnsweredChecks
     {
         if (probe is not { Kind: ProbeKind.Volts, At: { } at })
             return false;
+        // A picture on the screen needs no supply checks.
+        if (_shown.Values.Any(s => s.Contains(at)))
+            return true;
         var upstream = _model.Graph.Upstream(at, powerOnly: true);
         foreach (var other in _model.Profile.Probes.Where(p => p.Kind == ProbeKind.Volts && p.At is not null && p.At != probe.At))
         {

@@ -1,4 +1,5 @@
 using Mendro.Core.Dismantling;
+using Mendro.Core.Evidence;
 using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 
@@ -23,7 +24,7 @@ internal sealed partial class BenchOrder
             return null;
         // Another piece in its place tells for good, and spares a good unit the work; it may cost three times its minutes.
         return quick.FirstOrDefault(m =>
-            m.ExpectedMinutes <= best.ExpectedMinutes + m.Minutes * (m.SwapOut is null ? 0.5 : 3)
+            m.ExpectedMinutes <= best.ExpectedMinutes + m.Minutes * (m.SwapOut is null ? 0.5 : SwapMay)
             && m.Outcomes.Any(o => o.Probability >= Bears && o.Then is { } then && then != best.Title)
         );
     }
@@ -43,6 +44,15 @@ internal sealed partial class BenchOrder
             .FirstOrDefault(m => m is { Outcomes: [{ Probability: >= Telling }, ..] });
     }
 
+    /// <summary>Bench gear is changed for another piece before it is cleaned, where that takes half as long at most.</summary>
+    private Move? SwapFirst(Move best, RepairOption repair) =>
+        Model.Library.FindPartKind(repair.Part.Kind)?.Gear != true
+            ? null
+            : work.Quick(best.Minutes / 2, Bears)
+                .FirstOrDefault(m =>
+                    m.SwapOut is { } part && part == repair.Part.Id && m.ExpectedMinutes <= best.ExpectedMinutes + SwapMay * m.Minutes
+                );
+
     /// <summary>Once volts were found off, the supply is followed with the meter: what takes a minute as the unit lies comes before
     /// anything else that is as good.</summary>
     private Move? MeterFirst(IEnumerable<Move> ranked, Move best) =>
@@ -58,6 +68,8 @@ internal sealed partial class BenchOrder
     private Move? Confirming(RepairOption repair)
     {
         var method = repair.Method;
+        if (LookAgain(repair) is { } look)
+            return look;
         if (method.Type is MethodType.Clean && !method.WantsIron || method.Type is MethodType.Swap || method.State == AccessState.Closed)
             return null;
         var opened = Model.Disassembly.After(work.State, repair.Goal);
@@ -70,6 +82,36 @@ internal sealed partial class BenchOrder
             .Select(work.CheckAnyway)
             .FirstOrDefault(m => m is not null)
             ?? Supplied(repair, opened);
+    }
+
+    /// <summary>Before a long cleaning of what was cleaned already and did not help, or before the same again, one looks whether there is anything left to clean;
+    /// where the check of that cleaning was told, that is known.</summary>
+    private Move? LookAgain(RepairOption repair)
+    {
+        var (method, events) = (repair.Method, Diagnosis.Case.Events);
+        if (method.Type != MethodType.Clean)
+            return null;
+        var again = events.Any(e => e is RepairDone done && done.PartId == repair.Part.Id && done.MethodId == method.Id);
+        if (!again && method.Minutes < LongRepair)
+            return null;
+        var cleaned = events
+            .Select((e, at) => (Done: e as RepairDone, At: at))
+            .LastOrDefault(x => x.Done is { Claimed: false } done && done.PartId == repair.Part.Id);
+        if (cleaned.Done is null or { Held: not null } || Model.Library.FindMethod(cleaned.Done.MethodId)?.Type != MethodType.Clean)
+            return null;
+        var since = events.Skip(cleaned.At).OfType<ProbeTaken>().Select(t => t.ProbeId).ToHashSet();
+        var opened = Model.Disassembly.After(work.State, repair.Goal);
+        return Model
+            .Profile.Probes.Where(p =>
+                p.Kind == ProbeKind.Look
+                && p.Minutes <= method.Minutes / 4
+                && p.Spans?.Contains(repair.Part.Id) == true
+                && !since.Contains(p.Id)
+                && Model.Disassembly.Reached(opened, Model.Disassembly.Goal(p))
+            )
+            .OrderBy(p => p.Minutes)
+            .Select(work.CheckAnyway)
+            .FirstOrDefault(m => m is { Outcomes: [{ Probability: >= Telling and <= 1 - Telling }, ..] });
     }
 
     /// <summary>True for a check of a part itself, its own volts among them.</summary>

@@ -51,6 +51,9 @@ internal sealed partial class BenchOrder(MoveAdvisor.Work work, BenchCosts costs
     /// <summary>Minutes by which the figures may speak against what the bench does first.</summary>
     private const double AsGood = 1;
 
+    /// <summary>Times its own minutes that the trial with another piece may cost by the figures: it tells for good.</summary>
+    private const double SwapMay = 3;
+
     /// <summary>Chance that such a look shows something.</summary>
     private const double Telling = 0.2;
 
@@ -104,11 +107,11 @@ internal sealed partial class BenchOrder(MoveAdvisor.Work work, BenchCosts costs
         if (known.FirstOrDefault(k => k.Owed) is { Move: { } owed })
             // What only follows from how it looks is not proved: where a buzzer or an eye would tell at once, it is asked.
             return owed.Repair is { } due && !work.Answered.Showed(due.Part.Id) && Confirming(due) is { } sure ? sure : owed;
-        if ((ranked.FirstOrDefault(m => !IsNewAlready(m)) ?? ranked.FirstOrDefault()) is not { } best)
+        if ((ranked.FirstOrDefault(m => !IsNewAlready(m, ranked)) ?? ranked.FirstOrDefault()) is not { } best)
             return known.FirstOrDefault().Move;
         if (Felt(ranked, best) is { } felt)
             return felt.Repair is { } cure && Confirming(cure) is { } sooner ? sooner : felt;
-        best = (best.Repair is { } repair ? Confirming(repair) : null) ?? MeterFirst(ranked, best) ?? best;
+        best = (best.Repair is { } repair ? Confirming(repair) ?? SwapFirst(best, repair) : null) ?? MeterFirst(ranked, best) ?? best;
         return QuickFirst(best) ?? EyesFirst(best) ?? best;
     }
 
@@ -123,12 +126,15 @@ internal sealed partial class BenchOrder(MoveAdvisor.Work work, BenchCosts costs
             : ranked.FirstOrDefault(m => Bears(m) && m.ExpectedMinutes <= best.ExpectedMinutes + AsGood);
     }
 
-    /// <summary>True for a replacement of what was replaced twice already, and where nothing was found since: all else that is worth a
-    /// try comes before.</summary>
-    private bool IsNewAlready(Move move) =>
-        move.Repair is { Method.Type: MethodType.Replace } again
-        && !work.Answered.Showed(again.Part.Id)
-        && Diagnosis.Case.Events.OfType<RepairDone>().Count(r => !r.Claimed && r.PartId == again.Part.Id && r.MethodId == again.Method.Id) > 1;
+    /// <summary>True for a replacement of what was replaced twice already, or once where another repair is likelier to help, and where
+    /// nothing was found since: all else that is worth a try comes before.</summary>
+    private bool IsNewAlready(Move move, List<Move> ranked)
+    {
+        if (move.Repair is not { Method.Type: MethodType.Replace } again || work.Answered.Showed(again.Part.Id))
+            return false;
+        var times = Diagnosis.Case.Events.OfType<RepairDone>().Count(r => !r.Claimed && r.PartId == again.Part.Id && r.MethodId == again.Method.Id);
+        return times > 1 || times == 1 && ranked.Any(m => m.Repair is { } other && other.Part.Id != again.Part.Id && m.ChanceToWork > move.ChanceToWork);
+    }
 
     /// <summary>Worse after work: what was touched last is gone over first.</summary>
     private Move? AfterWorse()

@@ -1,3 +1,4 @@
+using Mendro.Core.Evidence;
 using Mendro.Core.Profiles;
 
 namespace Mendro.Core.Diagnosis;
@@ -34,11 +35,36 @@ public sealed class BlameShares
         UnknownPiece = unit.UnknownPiece(finding);
         // To blame is what has made the failure look as it does: a fault that may be there too, as in any unit, but would look
         // otherwise, is not. What a step broke after the failure had begun is not to blame for it either.
+        var without = SwappedOut(unit, target.Id);
         _causes = unit
             .Network.Findings[finding]
             .Links.Where(l => l.P > 0 && unit.FaultOf(l.Fault) is >= 0 and var fault && unit.UncuredPiece(fault) == l.Fault)
-            .Select(l => (unit.FaultOf(l.Fault), l.P))
+            .Select(l => (Fault: unit.FaultOf(l.Fault), l.P))
+            .Select(l => without.Contains(unit.Faults[l.Fault].Part.Id) ? l with { P = l.P * FailsWithoutIt } : l)
             .ToArray();
+    }
+
+    /// <summary>Share of the blame that is left to a part without which it fails just so: what took its place may have failed
+    /// too.</summary>
+    private const double FailsWithoutIt = 0.05;
+
+    /// <summary>Parts without which the function was seen to fail, with nothing done since to what was tried.</summary>
+    private static HashSet<PartId> SwappedOut(UnitCase unit, FunctionId function)
+    {
+        var without = new HashSet<PartId>();
+        var worked = new HashSet<PartId>();
+        foreach (var happened in unit.Events.Reverse())
+            switch (happened)
+            {
+                case RepairDone repair:
+                    worked.Add(repair.PartId);
+                    break;
+                case SwapTried { Passed: false } swap when swap.FunctionId == function && !swap.Chain.Any(worked.Contains):
+                    without.UnionWith(unit.Model.Closure(function).Except(swap.Chain));
+                    break;
+            }
+
+        return without;
     }
 
     /// <summary>

@@ -1,3 +1,4 @@
+using System.Text.RegularExpressions;
 using Mendro.Core.Evidence;
 using Mendro.Core.Library;
 using Mendro.Core.Profiles;
@@ -91,12 +92,17 @@ public sealed partial class DeviceModel
         var named = parts
             .Where(p =>
                 Refdes.Expand(p.Refdes).Overlaps(printed)
+                || Numbered().Matches(p.Name).Any(m => Regex.IsMatch(text, $@"\b{m.Groups[1].Value} ?{m.Groups[2].Value}\b", RegexOptions.IgnoreCase))
                 || Words(p).Except(parts.Where(o => o.Id != p.Id).SelectMany(Words)).Any(w => SeenWords.Says(text, w))
             )
             .Select(p => p.Id)
             .ToList();
         return named.Count < parts.Count ? named : [];
     }
+
+    /// <summary>A name with a number, such as “Line 2”.</summary>
+    [GeneratedRegex("([A-Za-z]+) ([0-9]+)")]
+    private static partial Regex Numbered();
 
     /// <summary>Letters that a word of a name has at least by which a part is known.</summary>
     private const int LeastName = 4;

@@ -16,13 +16,20 @@ public sealed partial class DeviceModel
             : _templates.GetOrAdd($"proves:{function.Id}:{lookId}", id => MakeContradicted(id, function, lookId!, proves));
     }
 
+    /// <summary>Parts whose supply a picture that stands proves, however it looks otherwise; none where the look shows no picture.</summary>
+    public IReadOnlySet<PartId> Shown(DeviceFunction function, string? lookId) =>
+        Library.FindLook(function.Kind, lookId)?.Proves == LookProves.Shown
+            ? Started(Closure(function.Id)).Union(Supplying(Closure(function.Id))).ToHashSet()
+            : new HashSet<PartId>();
+
     private FindingTemplate MakeContradicted(string id, DeviceFunction function, string lookId, LookProves proves)
     {
         var closure = Closure(function.Id);
-        var proved = proves switch
+        IReadOnlySet<PartId> proved = proves switch
         {
             LookProves.Power => Supplying(closure),
             LookProves.Start => Started(closure),
+            LookProves.Shown => Shown(function, lookId),
             _ => closure,
         };
         var links = new List<Link>();

@@ -217,7 +217,7 @@ public sealed partial class UnitCase
             switch (Events[at])
             {
                 case ProbeTaken { Outcome: ProbeOutcome.Abnormal, Words: { Length: > 0 } words } taken
-                    when Model.Profile.FindProbe(taken.ProbeId)?.Spans?.Contains(part) == true:
+                    when Model.Profile.FindProbe(taken.ProbeId) is { Kind: ProbeKind.Look } look && look.Spans?.Contains(part) == true:
                     return SeenWords.Grade(words);
                 case MarkSeen { Grade: not SeenGrade.Untold } seen when Model.Marked(seen, part):
                     return seen.Grade;
