@@ -70,7 +70,34 @@ public sealed class PracticeUnit : HiddenUnit
             && cause?.Mode.Words is { Count: > 0 } words
             && ReadingJudge.Judge(Model.Profile, probe, $"bad, {words[0]}{Which(probe, cause.Part)}") is { IsOk: true } judged
             ? ProbeReading.Of(probe, judged.Value)
-            : ProbeReading.Told(probe, outcome);
+            : ProbeReading.Told(probe, outcome) with
+            {
+                Degree = outcome == ProbeOutcome.Abnormal && cause is not null ? Degree(probe, cause) : null,
+            };
+    }
+
+    /// <summary>How far a meter's reading is off, drawn as often as the advice expects it of the fault; null where it tells none.</summary>
+    private ReadingDegree? Degree(Probe probe, PartFault cause)
+    {
+        if (TradeLibrary.Of(probe.Kind).ByEye)
+            return null;
+        double Shows(ReadingDegree degree) =>
+            Model
+                .Shown(probe, new ProbeTaken(0, probe.Id, ProbeOutcome.Abnormal, Degree: degree))
+                .Links.Where(l => Model.Faults[l.Fault].Id == cause.Id)
+                .Sum(l => l.P);
+        ReadingDegree[] degrees = probe switch
+        {
+            { Kind: ProbeKind.Volts or ProbeKind.Current } => [ReadingDegree.Missing, ReadingDegree.Sagging, ReadingDegree.Low, ReadingDegree.High],
+            { Rail: not null } => [ReadingDegree.Short, ReadingDegree.Low],
+            { Kind: ProbeKind.Continuity } => [ReadingDegree.Open, ReadingDegree.Resistive],
+            _ => [],
+        };
+        var left = Uniform("degree", $"{cause.Id}/{probe.Id}") * Shows(ReadingDegree.Untold);
+        foreach (var degree in degrees)
+            if ((left -= Shows(degree)) < 0)
+                return degree;
+        return null;
     }
 
     /// <summary>Takes a probe.</summary>

@@ -38,6 +38,17 @@ public class NamedPartTests
         parts["railcaps"].Posterior.ShouldBeLessThan(0.6);
     }
 
+    [Fact]
+    public void A_name_with_a_number_is_a_name()
+    {
+        var bastion = Shipped.Model("dovrel-bastion");
+        bastion
+            .Named(bastion.Profile.FindProbe("lines-eye")!, "bad, green along line 2")
+            .Select(f => bastion.Faults[f].Part.Id.Value)
+            .Distinct()
+            .ShouldBe(["line2"]);
+    }
+
     [Theory]
     [InlineData("C1–C5", "C1 C2 C3 C4 C5")]
     [InlineData("C31 C33", "C31 C33")]

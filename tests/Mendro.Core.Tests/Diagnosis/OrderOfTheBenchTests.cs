@@ -93,6 +93,74 @@ public class OrderOfTheBenchTests
     }
 
     [Fact]
+    public void What_fails_without_a_part_is_not_that_part()
+    {
+        var pad = new Bench("pellin-atrium-pad").Fails("cross", "nothing").Fails("action", "nothing").Fails("startsel", "nothing");
+        pad.Repairs("plug", "clean-port").Fails("cross", "nothing");
+        var before = pad.Diagnose().Parts["console"].Share;
+        before.ShouldBeGreaterThan(0.2);
+        pad.Add(new SwapTried(pad.Events.Count, "cross", ["plug", "cord", "joint", "encoder", "cross"], false));
+        pad.Diagnose().Parts["console"].Share.ShouldBeLessThan(before / 5);
+        // Once what was tried without it has been worked on, it is in question again.
+        pad.Repairs("cord", "shorten-cord").Fails("cross", "nothing");
+        pad.Diagnose().Parts["console"].Share.ShouldBeGreaterThan(before / 5);
+    }
+
+    [Fact]
+    public void Another_console_comes_before_the_cleaning_of_this_one()
+    {
+        var pad = new Bench("pellin-atrium-pad").Fails("cross", "nothing").Fails("action", "nothing").Fails("startsel", "nothing");
+        pad.Repairs("plug", "clean-port").Fails("cross", "nothing");
+        First(pad).Id.ShouldBe("swap:console");
+    }
+
+    [Fact]
+    public void Before_the_same_cleaning_again_one_looks_unless_its_check_was_told()
+    {
+        Bench Wiped(bool? held)
+        {
+            var duet = new Bench("harrow-duet").Marked("corrosion-contacts", SeenGrade.Slight).Fails("power-light", "nothing");
+            duet.Add(new RepairDone(duet.Events.Count, "contacts", "wipe-contacts", Held: held)).Fails("power-light", "nothing").Reads("tp1", "3.0 V");
+            return duet.Repairs("contacts", "wipe-contacts").Fails("power-light", "nothing").Reads("switch-press", "ok");
+        }
+
+        First(Wiped(null)).Id.ShouldBe("probe:contacts-eye");
+        First(Wiped(null).Reads("contacts-eye", "ok")).Repair?.Part.Id.Value.ShouldNotBe("contacts");
+    }
+
+    [Fact]
+    public void A_picture_on_the_screen_needs_no_supply_checks()
+    {
+        IEnumerable<string> Moves(string look) =>
+            new Bench("harrow-duet").Works("power-light", "start-up").Fails("picture", look).Advise(AccessState.Open).Moves.Select(m => m.Id);
+        Moves("horizontal-lines").ShouldNotContain(id => id.StartsWith("probe:tp"));
+        Moves("dim").ShouldContain("probe:tp5");
+        var duet = Shipped.Model("harrow-duet");
+        duet.Shown(duet.Profile.FindFunction("picture")!, "horizontal-lines").ShouldContain(new PartId("bias"));
+        duet.Shown(duet.Profile.FindFunction("picture")!, "dim").ShouldBeEmpty();
+    }
+
+    [Fact]
+    public void What_was_replaced_goes_behind_what_is_likelier()
+    {
+        var lines = new Bench("harrow-duet").Works("power-light", "start-up").Fails("picture", "horizontal-lines");
+        lines.Reads("panel-eye", "ok").Reads("ribbon-press", "ok").Repairs("ribbon", "replace-ribbon").Fails("picture", "horizontal-lines");
+        var order = lines.Advise(AccessState.BoardOut).Moves.Select(m => m.Id).ToList();
+        order.IndexOf("fix:panel:replace-panel").ShouldBeInRange(0, order.IndexOf("fix:ribbon:replace-ribbon"));
+    }
+
+    [Fact]
+    public void A_drive_that_turns_heavily_is_greased()
+    {
+        var disc = new Bench("tarn-halyard").Works("power-light", "start-up", "video", "tray").Fails("disc", "not-read");
+        disc.Reads("drive-press", "bad, turns heavily").Reads("lens-eye", "ok");
+        // Heavily is how it turns, and not how dirty it is.
+        disc.Diagnose().Case.GradeOf("drive").ShouldBe(SeenGrade.Untold);
+        var order = disc.Advise(AccessState.Open).Moves.Select(m => m.Id).ToList();
+        order.IndexOf("fix:drive:lubricate-drive").ShouldBeInRange(0, order.IndexOf("fix:drive:swap-drive"));
+    }
+
+    [Fact]
     public void A_torn_cone_is_replaced_and_its_wire_not_soldered_first()
     {
         var torn = new Bench("dovrel-sextant")
