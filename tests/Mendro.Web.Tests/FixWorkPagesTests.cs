@@ -44,6 +44,32 @@ public sealed class FixWorkPagesTests : IDisposable
         (await Alert($"/Jobs/{number}/Run", $"/Jobs/{number}/Run?handler=Next", ("step", "3"))).ShouldContain("done already");
     }
 
+    [Theory]
+    [InlineData("false", "comes off dark")]
+    [InlineData("", null)]
+    public async Task Fix_files_what_the_check_at_the_end_showed(string held, string? words)
+    {
+        var number = await _shop.TakeIn();
+        var page = await _shop.Page($"/Jobs/{number}/Fix?part=slot&method=brush-connector");
+        page.QuerySelectorAll("input[name='held-brush-connector']").Length.ShouldBe(3);
+        using var logged = await _shop.Post(
+            $"/Jobs/{number}/Fix?part=slot",
+            ("part", "slot"),
+            ("method", "brush-connector"),
+            ("held-brush-connector", held),
+            ("held-clean-connector", "true")
+        );
+        logged.StatusCode.ShouldBe(HttpStatusCode.Redirect);
+        var view = _shop.View(number);
+        var repair = view.All<RepairLogged>().Single().Body;
+        repair.Method.Value.ShouldBe("brush-connector");
+        // Where the model has a look at that part alone, the check is filed as that look.
+        var look = view.Model.CheckProbe("slot", "brush-connector");
+        var looks = view.All<ProbeReading>().Where(r => look is not null && r.Body.Probe == look.Id).Select(r => r.Body.Outcome).ToList();
+        bool? told = look is null ? repair.Held : looks.Count == 0 ? null : looks[0] == Mendro.Core.Evidence.ProbeOutcome.Normal;
+        told.ShouldBe(words is null ? null : false);
+    }
+
     [Fact]
     public async Task A_stop_shows_its_card_and_the_next_button_is_off()
     {

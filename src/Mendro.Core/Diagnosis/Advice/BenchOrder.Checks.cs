@@ -70,7 +70,8 @@ internal sealed partial class BenchOrder
         var method = repair.Method;
         if (LookAgain(repair) is { } look)
             return look;
-        if (method.Type is MethodType.Clean && !method.WantsIron || method.Type is MethodType.Swap || method.State == AccessState.Closed)
+        var gentle = method.Type is MethodType.Clean && !method.WantsIron;
+        if (gentle || method.Type is MethodType.Swap || method.State == AccessState.Closed)
             return null;
         var opened = Model.Disassembly.After(work.State, repair.Goal);
         var modes = repair.Cures.Select(c => Diagnosis.Case.Faults[c.Fault].Mode).ToList();
@@ -84,8 +85,8 @@ internal sealed partial class BenchOrder
             ?? Supplied(repair, opened);
     }
 
-    /// <summary>Before a long cleaning of what was cleaned already and did not help, or before the same again, one looks whether there is anything left to clean;
-    /// where the check of that cleaning was told, that is known.</summary>
+    /// <summary>Before a long cleaning of what was cleaned already and did not help, or before the same again, one looks whether there
+    /// is anything left to clean; where the check of that cleaning was told, that is known.</summary>
     private Move? LookAgain(RepairOption repair)
     {
         var (method, events) = (repair.Method, Diagnosis.Case.Events);
@@ -115,7 +116,8 @@ internal sealed partial class BenchOrder
     }
 
     /// <summary>True for a check of a part itself, its own volts among them.</summary>
-    private static bool IsAt(Probe probe, PartId part) => probe.Spans?.Contains(part) == true || probe is { Kind: ProbeKind.Volts, At: { } at } && at == part;
+    private static bool IsAt(Probe probe, PartId part) =>
+        probe.Spans?.Contains(part) == true || probe is { Kind: ProbeKind.Volts, At: { } at } && at == part;
 
     /// <summary>A board or a chip is judged only where its supply is known to arrive: the volts nearest before it, when they are in
     /// doubt.</summary>
