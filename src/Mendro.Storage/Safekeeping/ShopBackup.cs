@@ -230,6 +230,9 @@ public static class ShopBackup
         using var to = new SqliteConnection(new SqliteConnectionStringBuilder { DataSource = target, Pooling = false }.ToString());
         from.Open();
         to.Open();
+        // A writer, or a log that is folded in as the last connection closes, holds the file for a moment: that is waited for.
+        from.Execute("PRAGMA busy_timeout = 10000");
+        to.Execute("PRAGMA busy_timeout = 10000");
         from.BackupDatabase(to);
         // One file and no log beside it.
         to.Execute("PRAGMA journal_mode = DELETE");
