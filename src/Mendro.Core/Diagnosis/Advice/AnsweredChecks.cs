@@ -65,6 +65,10 @@ internal sealed class AnsweredChecks
         return Settled(probe);
     }
 
+    /// <summary>True when volts were found off that still hold.</summary>
+    public bool VoltsOff =>
+        _fresh.Any(f => f.Value == ProbeOutcome.Abnormal && _model.Profile.FindProbe(f.Key)?.Kind == ProbeKind.Volts);
+
     /// <summary>True when an eye, a finger or the meter has found something at a part itself since it was last worked on.</summary>
     public bool Showed(PartId part) => _seen.Contains(part) || BadAt(part).Any();
 

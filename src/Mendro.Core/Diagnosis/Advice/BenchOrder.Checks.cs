@@ -56,7 +56,7 @@ internal sealed partial class BenchOrder
     /// <summary>Once volts were found off, the supply is followed with the meter: what takes a minute as the unit lies comes before
     /// anything else that is as good.</summary>
     private Move? MeterFirst(IEnumerable<Move> ranked, Move best) =>
-        !work.VoltsOff
+        !work.Answered.VoltsOff
             ? null
             : ranked.FirstOrDefault(m =>
                 m is { Probe.Kind: ProbeKind.Volts, PreparationMinutes: 0, Minutes: <= QuickMinutes }

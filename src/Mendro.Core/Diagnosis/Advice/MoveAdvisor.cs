@@ -203,12 +203,6 @@ public sealed partial class MoveAdvisor(BenchCosts costs)
         public bool LookedAtThisStandstill =>
             Diagnosis.Case.Events.Reverse().TakeWhile(e => e is not RepairDone).Any(e => e is ProbeTaken or SwapTried);
 
-        /// <summary>True when volts were found off that still hold.</summary>
-        public bool VoltsOff =>
-            Diagnosis
-                .Case.FreshReadings()
-                .Any(f => f.Value == ProbeOutcome.Abnormal && Diagnosis.Case.Model.Profile.FindProbe(f.Key)?.Kind == ProbeKind.Volts);
-
         /// <summary>Quick checks with the case as it is, those that bear on most blame a minute first.</summary>
         /// <param name="minutes">Most minutes.</param>
         /// <param name="bears">Least share of the blame.</param>
