@@ -7,7 +7,8 @@ export default defineConfig({
   // A machine under load answers late; what never comes still fails.
   expect: { timeout: 20_000 },
   retries: 0,
-  workers: 1,
+  // Two at a time: while one waits for its server the other's browser works. Each has servers of its own.
+  workers: 2,
   reporter: [['list']],
   use: {
     viewport: { width: 1280, height: 800 },

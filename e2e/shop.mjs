@@ -60,6 +60,10 @@ const open = async (demo, models, data, port, more) => {
   return server;
 };
 
+// A request that is broken off because a newer one, or another page, takes its place: htmx tells it twice. One that fails tells
+// htmx:sendError or htmx:responseError besides, and those count.
+const brokenOff = /^htmx:(?:afterRequest|sendAbort)\b/;
+
 export const test = base.extend({
   demo: [true, { option: true, scope: 'worker' }],
   // The invented models; without them the shop begins with the builds alone.
@@ -77,7 +81,10 @@ export const test = base.extend({
   baseURL: async ({ shop }, use) => use(shop.address),
   page: async ({ page }, use) => {
     const errors = [];
-    page.on('console', (message) => { if (message.type() === 'error' && !page.allowErrors?.test(message.text())) errors.push(message.text()); });
+    page.on('console', (message) => {
+      const text = message.text();
+      if (message.type() === 'error' && !brokenOff.test(text) && !page.allowErrors?.test(text)) errors.push(text);
+    });
     page.on('pageerror', (error) => errors.push(error.message));
     await use(page);
     // Nothing is on its way when the browser's context is closed: no post, no stream.

@@ -146,9 +146,11 @@ public class ArchitectureTests
             ? name["Mendro.Core.".Length..].Split('.')[0]
             : "";
 
+    // Read once: every question would read the assembly anew.
+    private static readonly Types CoreTypes = Types.InAssembly(Core);
+
     private static bool DependsOn(string folder, string other) =>
-        !Types
-            .InAssembly(Core)
+        !CoreTypes
             .That()
             .ResideInNamespace($"Mendro.Core.{folder}")
             .ShouldNot()

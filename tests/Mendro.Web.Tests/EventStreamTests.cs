@@ -44,6 +44,23 @@ public sealed class EventStreamTests : IDisposable
     }
 
     [Fact]
+    public async Task Who_came_before_a_stream_was_open_is_told_as_it_opens()
+    {
+        var streams = new EventStreams();
+        var presence = new Presence(streams, TimeProvider.System);
+        await presence.StartAsync(TestContext.Current.CancellationToken);
+        presence.Here("page 1", "ben", 142, "Ben Solder");
+        presence.Here("page 2", "nora", 123, "Nora Weld");
+        var nora = streams.Open("nora")!;
+        nora.Reader.TryRead(out var told).ShouldBeTrue();
+        told!.Name.ShouldBe("here");
+        told.Data.ShouldContain("142");
+        told.Data.ShouldContain("Ben Solder");
+        nora.Reader.TryRead(out _).ShouldBeFalse();
+        await presence.StopAsync(TestContext.Current.CancellationToken);
+    }
+
+    [Fact]
     public async Task Without_a_page_there_is_no_stream()
     {
         using var response = await _shop.Client.GetAsync(EventEndpoint.Path, TestContext.Current.CancellationToken);

@@ -98,6 +98,12 @@ public sealed record Method(
     [JsonIgnore]
     public bool WantsIron => Steps.Any(s => s.Heat is not null);
 
+    /// <summary>True when what it treats is new afterwards, whatever was wrong with it.</summary>
+    [JsonIgnore]
+    public bool Renews => !OneOfMany && (Type == MethodType.Replace || Cures.Any(c => c.Mode == "*" && c.Success >= SurelyNew));
+
+    private const double SurelyNew = 0.9;
+
     /// <summary>How much of the unit it puts at risk, as <see cref="MethodTypes.Harshness"/>: a cleaning that lifts the part off with the
     /// iron spares nothing that a new part would cost.</summary>
     [JsonIgnore]

@@ -14,6 +14,9 @@ public static partial class ReadingParser
 
     private const int LongestReading = 40;
 
+    // What an eye sees may take a sentence.
+    private const int LongestWords = 160;
+
     [GeneratedRegex(
         @"^(?<sign>[-−+]?)(?<whole>[0-9]{1,9})(?:(?<mark>[.,])(?<part>[0-9]{0,9}))?(?:[eE](?<exponent>[-+]?[0-9]{1,2}))?"
             + @"\s*(?<prefix>[GMkKmuUµμnNpPr]?)(?<infix>[0-9]{0,3})\s*(?<unit>V|v|[Vv]olts?|Ω|[Oo]hms?|R|F|f|[Ff]arads?|A|a|[Aa]mps?)?$"
@@ -22,6 +25,9 @@ public static partial class ReadingParser
 
     [GeneratedRegex(@"^(?<sign>[-−+]?)(?<whole>[0-9]{1,9})(?<unit>[RΩV])(?<infix>[0-9]{1,3})$")]
     private static partial Regex UnitAsPointPattern();
+
+    [GeneratedRegex(@"(?<!\b(?:no|never|not) )\b(?:jumps|jumping|jumpy)$", RegexOptions.IgnoreCase)]
+    private static partial Regex Jumping();
 
     /// <summary>Parses a typed reading.</summary>
     /// <param name="text">What was typed.</param>
@@ -32,30 +38,30 @@ public static partial class ReadingParser
         var typed = (text ?? "").Trim();
         if (typed.Length == 0)
             return Outcome<Reading>.Fail("Type a reading, or a word such as beep or open.");
-        if (typed.Length > LongestReading)
+        if (typed.Length > (assumed == ReadingUnit.Word ? LongestWords : LongestReading))
             return Outcome<Reading>.Fail("That is too long for a reading.");
 
-        var jumps = false;
-        foreach (var word in new[] { "jumps", "jumping", "jumpy" })
-        {
-            if (!typed.EndsWith(word, StringComparison.OrdinalIgnoreCase))
-                continue;
-            jumps = true;
-            typed = typed[..^word.Length].TrimEnd(' ', ',');
-            break;
-        }
+        // At a look or a push, what jumps may be part of a sentence: only what ends so is a reading that jumps.
+        bool jumps;
+        (typed, jumps) =
+            assumed != ReadingUnit.Word ? BenchTalk.Strip(typed)
+            : Jumping().Match(typed) is { Success: true } end ? (typed[..end.Index].TrimEnd(' ', ','), true)
+            : (typed, false);
 
         if (typed.Length == 0)
             return Outcome<Reading>.Ok(new Reading(ReadingUnit.Word, null, null, true));
 
         switch (typed.ToLowerInvariant())
         {
-            case "beep" or "beeps" or "b":
+            case "beep" or "beeps" or "b" or "buzz" or "buzzes" or "continuity":
                 return Outcome<Reading>.Ok(new Reading(ReadingUnit.Beep, 1, null, jumps));
-            case "no beep" or "silent" or "nb":
+            case "no beep" or "silent" or "nb" or "no buzz" or "no continuity":
                 return Outcome<Reading>.Ok(new Reading(ReadingUnit.Beep, 0, null, jumps));
-            case "open" or "ol" or "o.l" or "o.l." or "0l" or "over":
+            case "open" or "ol" or "o.l" or "o.l." or "0l" or "over" when assumed != ReadingUnit.Word:
+            case "over range" or "infinite" or "infinity" or "inf" or "∞" when assumed != ReadingUnit.Word:
                 return Outcome<Reading>.Ok(new Reading(ReadingUnit.OverRange, null, null, jumps));
+            case "zero" or "nothing" or "none" or "no volts" when assumed == ReadingUnit.Volts:
+                return Outcome<Reading>.Ok(new Reading(ReadingUnit.Volts, 0, null, jumps));
         }
 
         if (assumed == ReadingUnit.Word)

@@ -27,27 +27,6 @@ public sealed record JudgedReading(
 /// <summary>Turns what was typed at a probe into a verdict, or says why it cannot be one.</summary>
 public static class ReadingJudge
 {
-    private static readonly HashSet<string> GoodWords = ["ok", "good", "clean", "fine", "pass", "yes", "same", "steady", "y", "g"];
-
-    private static readonly HashSet<string> BadWords =
-    [
-        "bad",
-        "not",
-        "no",
-        "dirty",
-        "fail",
-        "fault",
-        "changes",
-        "cracked",
-        "loose",
-        "black",
-        "swollen",
-        "bulging",
-        "puffed",
-        "x",
-        "n",
-    ];
-
     /// <summary>Unit of a bare number at this kind of probe.</summary>
     public static ReadingUnit AssumedUnit(ProbeKind kind) => TradeLibrary.Of(kind).Assumes;
 
@@ -76,7 +55,7 @@ public static class ReadingJudge
             return inPosition.IsOk ? Outcome<JudgedReading>.Ok(Turned(inPosition.Value, on)) : inPosition;
         }
 
-        var judged = Judge(expected.Probe, text);
+        var judged = Judge(expected.Probe, text, SeenVerdict.Signs(profile, probe));
         if (!judged.IsOk)
             return judged;
         if (judged.Value.Reading.Unit == ReadingUnit.Word)
@@ -131,13 +110,14 @@ public static class ReadingJudge
     /// <summary>Judges what was typed by the limits of the probe alone.</summary>
     /// <param name="probe">Probe it was typed for.</param>
     /// <param name="text">What was typed.</param>
-    public static Outcome<JudgedReading> Judge(Probe probe, string? text)
+    /// <param name="signs">Words that name a way of failing there, or null.</param>
+    public static Outcome<JudgedReading> Judge(Probe probe, string? text, IReadOnlyCollection<string>? signs = null)
     {
         var parsed = ReadingParser.Parse(text, AssumedUnit(probe.Kind));
         if (!parsed.IsOk)
         {
             // A capacitor without a printed limit in the profile may be judged in words.
-            var said = Word((text ?? "").Trim());
+            var said = SeenVerdict.Of(probe, text ?? "", signs ?? []);
             return said is { } word && probe.Kind == ProbeKind.Capacitance
                 ? Ok(new Reading(ReadingUnit.Word, null, text!.Trim()), word, probe)
                 : Outcome<JudgedReading>.Fail(parsed.Problem!);
@@ -150,9 +130,9 @@ public static class ReadingJudge
             );
         if (TradeLibrary.Of(probe.Kind).ByEye)
         {
-            return Word(reading.Word ?? "") is { } said
+            return SeenVerdict.Of(probe, reading.Word ?? "", signs ?? []) is { } said
                 ? Ok(reading, said, probe)
-                : Outcome<JudgedReading>.Fail("Begin with ok or bad, then say what you see: “bad, green crust”.");
+                : Outcome<JudgedReading>.Fail(SeenVerdict.Problem(reading.Word ?? ""));
         }
 
         return probe.Kind == ProbeKind.Continuity ? Continuity(probe, reading) : Metered(probe, reading);
@@ -224,14 +204,6 @@ public static class ReadingJudge
             return "missing";
         // Of a negative rail the bench says low when it is too near to zero.
         return (value < (probe.Expect.Low ?? double.MinValue)) ^ probe.Expect.High < 0 ? "low" : "high";
-    }
-
-    private static bool? Word(string text)
-    {
-        var first = text.Split([' ', ',', ';', '.', ':'], 2)[0].ToLowerInvariant();
-        return GoodWords.Contains(first) ? true
-            : BadWords.Contains(first) ? false
-            : null;
     }
 
     private static string Name(ReadingUnit unit) =>

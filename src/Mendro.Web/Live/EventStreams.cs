@@ -26,6 +26,9 @@ public sealed class EventStreams
     /// <summary>A browser listens no more; it may be on its way from one page to another.</summary>
     public event Action<string>? Closed;
 
+    /// <summary>A browser begins to listen.</summary>
+    public event Action<string>? Opened;
+
     /// <summary>Browsers that listen.</summary>
     public int Count
     {
@@ -66,6 +69,7 @@ public sealed class EventStreams
             _open[browser] = mine;
         }
 
+        Opened?.Invoke(browser);
         return mine;
     }
 

@@ -17,6 +17,7 @@ public sealed class Presence(EventStreams streams, TimeProvider time) : IHostedS
     public Task StartAsync(CancellationToken cancellationToken)
     {
         streams.Closed += Away;
+        streams.Opened += Greet;
         return Task.CompletedTask;
     }
 
@@ -24,6 +25,7 @@ public sealed class Presence(EventStreams streams, TimeProvider time) : IHostedS
     public Task StopAsync(CancellationToken cancellationToken)
     {
         streams.Closed -= Away;
+        streams.Opened -= Greet;
         return Task.CompletedTask;
     }
 
@@ -72,6 +74,13 @@ public sealed class Presence(EventStreams streams, TimeProvider time) : IHostedS
         places.Select(p => p.Name).Distinct().Order(StringComparer.Ordinal).ToList();
 
     private void Tell(long job) => streams.SendEach("here", browser => new { Number = job, Names = Others(job, browser) });
+
+    /// <summary>Who came between the writing of a page and the opening of its stream is told as the stream opens.</summary>
+    private void Greet(string browser)
+    {
+        foreach (var (job, names) in Taken(browser))
+            streams.Send(browser, "here", new { Number = job, Names = names });
+    }
 
     private void Away(string browser)
     {

@@ -47,6 +47,9 @@ public class OrderOfTheBenchTests
         TradeLibrary.Shipped.FindMethod("flush-switch")!.Harshness.ShouldBe(0);
         var duet = new Bench("harrow-duet").Fails("power-light", "dim").Reads("switch-beep", "40 ohm");
         duet.Repairs("switch", "flush-switch").Fails("power-light", "dim").Reads("switch-beep", "40 ohm");
+        // Flushed twice before it comes out or is replaced (common practice, no source).
+        First(duet, AccessState.Open).Id.ShouldBe("fix:switch:flush-switch");
+        duet.Repairs("switch", "flush-switch").Fails("power-light", "dim").Reads("switch-beep", "40 ohm");
         First(duet, AccessState.Open).Id.ShouldBe("fix:switch:replace-switch");
     }
 
@@ -189,5 +192,40 @@ public class OrderOfTheBenchTests
         shares["soundcaps"].Share.ShouldBeGreaterThan(0.3);
         shares["volume"].Share.ShouldBeGreaterThan(shares["speaker"].Share);
         shares["volume"].Share.ShouldBeGreaterThan(shares["phones"].Share);
+    }
+
+    [Fact]
+    public void A_residue_somewhere_on_the_board_is_at_no_line_for_sure()
+    {
+        var eject = new Bench("dovrel-bastion").Works("power-light", "power-button", "start-up", "disk", "video").Fails("eject", "nothing");
+        // Unplaced, it can be at any of four lines: the line is beeped before it is bridged.
+        First(eject.Marked("residue", SeenGrade.Untold)).Id.ShouldBe("probe:line2-beep");
+        First(eject.Reads("line2-beep", "no beep"), AccessState.BoardOut).Id.ShouldBe("fix:line2:jumper");
+    }
+
+    [Fact]
+    public void A_slot_dark_deep_inside_is_brushed_before_it_is_replaced()
+    {
+        var slot = new Bench("harrow-quartet").Works("power-light").Fails("start-up", "garbled-logo");
+        slot.Repairs("slot", "clean-connector").Fails("start-up", "pressed").Reads("slot-eye", "dark deep inside");
+        First(slot).Repair!.Method.Id.Value.ShouldBeOneOf("clean-connector", "brush-connector");
+    }
+
+    [Fact]
+    public void What_was_renewed_is_not_looked_at_again()
+    {
+        var recapped = new Bench("dovrel-sextant").Works("power-light", "start-up").Fails("speaker", "quiet").Fails("phones", "quiet");
+        recapped.Reads("soundcaps-eye", "leaked").Repairs("soundcaps", "recap-all").Fails("speaker", "quiet");
+        recapped.Advise(AccessState.BoardOut).Moves.Select(m => m.Id).ShouldNotContain("probe:soundcaps-eye");
+    }
+
+    [Fact]
+    public void The_one_part_between_good_and_dead_is_pushed_whatever_else_fails()
+    {
+        var minnow = new Bench("quillon-minnow").Works("charging").Fails("power-light", "nothing").Reads("tp3", "7.9 V").Reads("tp4", "5.0 V");
+        minnow.Repairs("light", "replace-light").Fails("power-light", "nothing").Reads("tp5", "0 V");
+        First(minnow, AccessState.Open).Id.ShouldBe("probe:pins-press");
+        // Good volts at its output speak against a dead regulator, whatever they leave unexplained.
+        minnow.Diagnose().Parts["reg"].Posterior.ShouldBeLessThan(0.5);
     }
 }

@@ -31,12 +31,43 @@ public class ReadingParserTests
     [InlineData("beep", ReadingUnit.Beep, ReadingUnit.Beep, 1)]
     [InlineData("no beep", ReadingUnit.Beep, ReadingUnit.Beep, 0)]
     [InlineData("0.6", ReadingUnit.Beep, ReadingUnit.Ohms, 0.6)]
+    [InlineData("buzzes", ReadingUnit.Beep, ReadingUnit.Beep, 1)]
+    [InlineData("no continuity", ReadingUnit.Beep, ReadingUnit.Beep, 0)]
+    [InlineData("nothing", ReadingUnit.Volts, ReadingUnit.Volts, 0)]
+    [InlineData("zero", ReadingUnit.Volts, ReadingUnit.Volts, 0)]
+    [InlineData("about 4.6 V", ReadingUnit.Volts, ReadingUnit.Volts, 4.6)]
+    [InlineData("~2.1", ReadingUnit.Volts, ReadingUnit.Volts, 2.1)]
+    [InlineData("only 0.4 V", ReadingUnit.Volts, ReadingUnit.Volts, 0.4)]
+    [InlineData("less than 1 ohm", ReadingUnit.Beep, ReadingUnit.Ohms, 1)]
+    [InlineData("5.1 V, good", ReadingUnit.Volts, ReadingUnit.Volts, 5.1)]
+    [InlineData("12 VDC", ReadingUnit.Volts, ReadingUnit.Volts, 12)]
+    [InlineData("-4.9 V dc", ReadingUnit.Volts, ReadingUnit.Volts, -4.9)]
     public void Readings_are_understood(string text, ReadingUnit assumed, ReadingUnit unit, double value)
     {
         var reading = ReadingParser.Parse(text, assumed).Value!;
         reading.Unit.ShouldBe(unit);
         reading.Value!.Value.ShouldBe(value, Math.Abs(value) * 1e-12);
     }
+
+    [Theory]
+    [InlineData("jumps", null)]
+    [InlineData("5.0 V jumps", 5.0)]
+    [InlineData("5 V, jumps when I push J2", 5.0)]
+    [InlineData("4.8 and fluctuating", 4.8)]
+    [InlineData("comes and goes", null)]
+    public void A_reading_that_does_not_hold_still_is_one(string text, double? value)
+    {
+        var reading = ReadingParser.Parse(text, ReadingUnit.Volts).Value!;
+        reading.Jumps.ShouldBeTrue();
+        reading.Value.ShouldBe(value);
+    }
+
+    [Theory]
+    [InlineData("infinite")]
+    [InlineData("OL")]
+    [InlineData("open")]
+    public void Over_range_is_told_in_many_ways(string text) =>
+        ReadingParser.Parse(text, ReadingUnit.Ohms).Value!.Unit.ShouldBe(ReadingUnit.OverRange);
 
     // A number with a prefix and no unit is what it would be on a part (IEC 60062), not kilovolts (common practice, no source).
     [Theory]

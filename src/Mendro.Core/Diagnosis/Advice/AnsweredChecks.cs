@@ -11,6 +11,7 @@ internal sealed class AnsweredChecks
     private readonly IReadOnlyDictionary<ProbeId, ProbeOutcome> _fresh;
     private readonly HashSet<ProbeId> _looked = [];
     private readonly HashSet<PartId> _seen = [];
+    private readonly HashSet<PartId> _told = [];
     private readonly Dictionary<FunctionId, IReadOnlySet<PartId>> _shown = [];
 
     /// <summary>Goes through what happened to a unit.</summary>
@@ -26,11 +27,13 @@ internal sealed class AnsweredChecks
                         _looked.Add(probe.Id);
                     break;
                 case MarkSeen seen:
-                    // A mark at the door tells what a look at the part would.
-                    _seen.UnionWith(_model.Profile.Parts.Select(p => p.Id).Where(p => _model.Marked(seen, p)));
+                    // A mark at the door tells what a look at the part would, where it can be no other part.
+                    var marked = _model.Profile.Parts.Select(p => p.Id).Where(p => _model.Marked(seen, p)).ToList();
+                    if (marked is [var only])
+                        Tell(only);
                     break;
                 case CauseConfirmed confirmed:
-                    _seen.Add(confirmed.PartId);
+                    Tell(confirmed.PartId);
                     break;
                 case FunctionTried { Passed: false, LookId: { } look } tried when _model.Profile.FindFunction(tried.FunctionId) is { } function:
                     _shown[function.Id] = _model.Shown(function, look);
@@ -39,13 +42,20 @@ internal sealed class AnsweredChecks
                     _shown.Remove(works.FunctionId);
                     break;
                 case RepairDone repair:
-                    // Cleaning shows by itself what there was to see; other work makes the part worth another look.
-                    if (_model.Library.FindMethod(repair.MethodId)?.Type is MethodType.Clean)
+                    // Cleaning shows by itself what there was to see, and what is new needs no look; other work makes the part worth one.
+                    var method = _model.Library.FindMethod(repair.MethodId);
+                    if (method is { Type: MethodType.Clean })
                     {
+                        Tell(repair.PartId);
+                    }
+                    else if (method is { Renews: true })
+                    {
+                        _told.Remove(repair.PartId);
                         _seen.Add(repair.PartId);
                     }
                     else
                     {
+                        _told.Remove(repair.PartId);
                         _seen.Remove(repair.PartId);
                         _looked.RemoveWhere(id => _model.Profile.FindProbe(id)?.Spans?.Contains(repair.PartId) == true);
                     }
@@ -53,6 +63,12 @@ internal sealed class AnsweredChecks
                     break;
             }
         }
+    }
+
+    private void Tell(PartId part)
+    {
+        _seen.Add(part);
+        _told.Add(part);
     }
 
     /// <summary>True when a check has nothing new to tell.</summary>
@@ -70,7 +86,7 @@ internal sealed class AnsweredChecks
         _fresh.Any(f => f.Value == ProbeOutcome.Abnormal && _model.Profile.FindProbe(f.Key)?.Kind == ProbeKind.Volts);
 
     /// <summary>True when an eye, a finger or the meter has found something at a part itself since it was last worked on.</summary>
-    public bool Showed(PartId part) => _seen.Contains(part) || BadAt(part).Any();
+    public bool Showed(PartId part) => _told.Contains(part) || BadAt(part).Any();
 
     /// <summary>True when a finger has found something at a part, alone or with the parts beside it.</summary>
     public bool Felt(PartId part) => BadAt(part).Any(p => p.Kind == ProbeKind.Press);

@@ -64,6 +64,23 @@ internal sealed partial class BenchOrder
                 && m.Outcomes.All(o => o.Probability >= Bears)
             );
 
+    /// <summary>The one part between a point with good volts and one without any is pushed, looked at or beeped, whatever else the
+    /// figures think of.</summary>
+    private Move? Enclosed(Move best)
+    {
+        if (Diagnosis.Stretch is not { LastGood: not null, FirstBad: { } dead, Parts: [var only] })
+            return null;
+        var gone = Diagnosis.Case.Events.OfType<ProbeTaken>().Last(t => t.ProbeId == dead.Id).Degree == ReadingDegree.Missing;
+        if (!gone || (best.Repair is { } repair ? only.Id == repair.Part.Id : best.Probe is { } probe && IsAt(probe, only.Id)))
+            return null;
+        return Unanswered(work.State, QuickMinutes)
+            .Where(p => p.At is null && p.Spans?.Contains(only.Id) == true)
+            .OrderBy(p => p.Kind == ProbeKind.Press ? 0 : 1)
+            .ThenBy(p => p.Minutes)
+            .Select(work.CheckAnyway)
+            .FirstOrDefault(m => m is { Outcomes: [{ Probability: >= Doubtful }, ..] });
+    }
+
     /// <summary>The short check that would confirm what a harsh repair is for, when it was not made yet.</summary>
     private Move? Confirming(RepairOption repair)
     {

@@ -111,6 +111,8 @@ internal sealed partial class BenchOrder(MoveAdvisor.Work work, BenchCosts costs
             return known.FirstOrDefault().Move;
         if (Felt(ranked, best) is { } felt)
             return felt.Repair is { } cure && Confirming(cure) is { } sooner ? sooner : felt;
+        if (Enclosed(best) is { } enclosed)
+            return enclosed;
         best = (best.Repair is { } repair ? Confirming(repair) ?? SwapFirst(best, repair) : null) ?? MeterFirst(ranked, best) ?? best;
         return QuickFirst(best) ?? EyesFirst(best) ?? best;
     }
@@ -201,7 +203,10 @@ internal sealed partial class BenchOrder(MoveAdvisor.Work work, BenchCosts costs
                 var surely = options.Where(o => o.Chance >= AsGoodAsCured).ToList();
                 if (there.Max() < AsGoodAsCured || Gentlest(surely) is not { } sure)
                     continue;
-                best = sure;
+                // A cleaning that is left for just this, and worth its minutes, comes before a new part.
+                var lead = Array.IndexOf(there, there.Max());
+                if (best.Method.Harshness > 0 || Ratio(best) < Ratio(sure) || best.Cures.All(c => c.Fault != lead))
+                    best = sure;
             }
 
             var move = work.RepairOf(best) with { Known = true };
@@ -215,7 +220,6 @@ internal sealed partial class BenchOrder(MoveAdvisor.Work work, BenchCosts costs
     /// that is not twice as good.</summary>
     private RepairOption? Gentlest(IReadOnlyList<RepairOption> options)
     {
-        double Ratio(RepairOption o) => o.Chance / (o.CostMinutes + Preparing(o));
         var best = options.Select(Ratio).DefaultIfEmpty(0).Max();
         return options
             .Where(o => Ratio(o) >= best * NotTwice)
@@ -223,6 +227,8 @@ internal sealed partial class BenchOrder(MoveAdvisor.Work work, BenchCosts costs
             .ThenByDescending(Ratio)
             .FirstOrDefault();
     }
+
+    private double Ratio(RepairOption option) => option.Chance / (option.CostMinutes + Preparing(option));
 
     /// <summary>How surely a repair would help if it had not been done yet.</summary>
     private double Untreated(RepairOption option) =>

@@ -181,12 +181,13 @@ public static class EvidenceWeights
     /// <summary>Share of the success of treating one piece of a section in which all are likely to be bad.</summary>
     private const double OneIsNotAll = 0.5;
 
-    /// <summary>Chance of a cure when the part was said to look slightly or heavily so: a wipe does for a film, not for a crust.</summary>
+    /// <summary>Chance of a cure when the part was said to look slightly or heavily so: a wipe does for a film, not for a crust, which
+    /// wants the part opened up and brushed.</summary>
     public static double Graded(double success, Method method, SeenGrade grade) =>
         (method.Type, grade) switch
         {
             (MethodType.Clean, SeenGrade.Slight) => 1 - (1 - success) * (success > 0 ? 0.4 : 1),
-            (MethodType.Clean, SeenGrade.Heavy) => success < 0.9 ? success * 0.4 : success,
+            (MethodType.Clean, SeenGrade.Heavy) when success < 0.9 => success * (method.State == AccessState.Closed ? 0.4 : 0.75),
             _ => success,
         };
 
