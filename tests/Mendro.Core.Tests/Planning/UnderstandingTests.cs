@@ -125,7 +125,7 @@ public partial class UnderstandingTests
         quartet picture garbled but sound ok => harrow-quartet : picture fail garbled-sprites; speaker pass
         atrium already cleaned, still blinking => pellin-atrium : connector claimed clean-connector; start-up fail blinks
         quartet owner cleaned the contacts, dead => harrow-quartet : contacts claimed wipe-contacts; power-light fail nothing
-        pad nothing works => generic-controller : ? nothing, works
+        pad nothing works => generic-controller : cross fail nothing
         harrow duet vertical lines on screen => harrow-duet : picture fail vertical-lines
         quartet blakc box => harrow-quartet : start-up fail black-box
         quartet verticle lines => harrow-quartet : picture fail vertical-lines
@@ -187,7 +187,7 @@ public partial class UnderstandingTests
 
     public static TheoryData<string, string> Lines =>
         new(
-            (Said + "\n" + SaidLater + "\n" + SaidAgain).Split('\n', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries)
+            string.Join('\n', Said, SaidLater, SaidAgain, SaidOnceMore).Split('\n', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries)
                 .Select(l => l.Split(" => "))
                 .Select(l => (l[0], l[1]))
         );
@@ -202,6 +202,15 @@ public partial class UnderstandingTests
 
     [Fact]
     public void At_least_a_hundred_and_fifty_ways_of_saying_it_are_tried() => Lines.Count.ShouldBeGreaterThanOrEqualTo(150);
+
+    [Fact]
+    public void Recapped_by_another_hand_is_every_section()
+    {
+        var said = Understanding.Of("sextant previous owner recapped it", TradeLibrary.Shipped.Profiles, TradeLibrary.Shipped);
+        said.Facts.Select(f => $"{f.Part} {f.Method}")
+            .ShouldBe(said.Profile!.Parts.Where(p => p.Kind == "capacitors").Select(p => $"{p.Id} recap-all"), ignoreOrder: true);
+        said.Unsure.ShouldBeEmpty();
+    }
 
     [Fact]
     public void Charges_but_dead_is_never_a_charging_that_fails()

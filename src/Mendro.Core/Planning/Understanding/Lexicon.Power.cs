@@ -8,7 +8,10 @@ internal static partial class Lexicon
         // Nothing at all.
         new("no sign|signs of life", "power-light,start-up,cartridge", "nothing"),
         new("no life", "power-light,start-up,cartridge", "nothing"),
-        new("nothing works|work at? all?", "power-light", "nothing"),
+        new("nothing works|work at? all?", "power-light,buttons", "nothing"),
+        new("no lights", "power-light", "nothing"),
+        new("still nothing", "power-light,start-up,cartridge", "nothing"),
+        new("light|led stays on", "power-light", "pass"),
         new("blank", "cartridge", "fail"),
         new("bricked", "power-light,start-up,cartridge", "nothing"),
         new("not come to? life", "power-light,start-up", "nothing"),
@@ -32,6 +35,9 @@ internal static partial class Lexicon
         new("light|led not come on", "power-light", "nothing"),
         new("not light up", "power-light", "nothing"),
         new("charge|charging light|led comes|goes|is on", "charging", "pass"),
+        new("charge|charging light|led comes|goes|is|lights|flashes on|up? for a|one|about second|moment|instant|bit", "charging", "one-second"),
+        new("charge|charging light|led comes|goes|lights|flashes on|up? briefly|momentarily", "charging", "one-second"),
+        new("lights up red|green|orange|amber", "power-light", "pass"),
         new("not stay on", "power-light,start-up", "on-then-off"),
         // On, then off.
         new("on then off", "power-light,start-up", "on-then-off"),
@@ -49,6 +55,9 @@ internal static partial class Lexicon
             "on-then-off"
         ),
         new("turns|switches|goes|shuts itself off", "power-light,start-up", "on-then-off"),
+        new("flickers|flicker on and off", "power-light,start-up", "on-then-off"),
+        new("light? goes|turns|comes red|green|orange then|and straight|right|immediately? off|out", "power-light", "on-then-off"),
+        new("shuts|switches|turns|cuts down|off|out after|within a? one|few|couple|some second|seconds|moment", "power-light,start-up", "on-then-off"),
         new("dies at|right|straight once|away|off", "power-light,start-up", "on-then-off"),
         new("dies after|within a? one|few|couple? second|seconds|minute|moments", "power-light,start-up", "on-then-off"),
         new(
@@ -97,6 +106,7 @@ internal static partial class Lexicon
         new("solid black box|square|bar|block", Start, "black-box"),
         new("logo|title then|and blank|nothing|black|freezes", Start, "logo-then-blank"),
         new("logo|title fine|ok|good then blank|nothing|black|freezes", Start, "logo-then-blank"),
+        new("logo|title shows|appears|comes|loads up? then|and? it? freezes|blank|nothing|black|stops|hangs|dies", Start, "logo-then-blank"),
         new("logo|title then|and white", Start, "white-after"),
         new("logo|title fine|ok|good then white", Start, "white-after"),
         new("white after|behind the? logo|title", Start, "white-after"),
@@ -118,6 +128,7 @@ internal static partial class Lexicon
         new("never loads|load|starts|start|boots|boot", Start, "fail"),
         new("screen goes|turns black|blank|dark after|behind logo|title", Start, "logo-then-blank"),
         new("boots to solid|plain? white|blue|grey|green|red|pink|purple", "start-up,picture,video-out,cartridge", "solid-colour"),
+        new("stops|quits|dies|fails|crashes|freezes work? after|within about? _ minutes|mins", "start-up", "warm"),
         new("gets hot|warm then|and crashes|dies|freezes|stops", "start-up", "warm"),
         new("crashes|freezes|dies|stops when|once|after is|gets? hot|warm", "start-up", "warm"),
         new(

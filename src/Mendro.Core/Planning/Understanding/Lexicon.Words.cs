@@ -64,6 +64,11 @@ internal static partial class Lexicon
         ),
         ("battery|batteries? terminals|contacts|springs are|is? rusty|rusted|corroded|crusty|green|eaten", "corrosion-contacts"),
         ("battery|batteries|cells|cell bay|compartment|box|contacts is|are? eaten|rotten|rusty|corroded away?", "corrosion-contacts"),
+        (
+            "battery? terminals|contacts|springs are|is? covered|caked|full|coated in|with|of green|white|blue|brown? "
+                + "gunk|crust|crud|corrosion|powder|stuff|goo|acid|residue|rust",
+            "corrosion-contacts"
+        ),
         ("rust|acid on|in|at|damage battery|terminals|contacts|springs|bay", "corrosion-contacts"),
         ("acid damage", "corrosion-contacts"),
         ("green|white|blue stuff on|in|at springs|terminals|contacts", "corrosion-contacts"),
@@ -79,7 +84,11 @@ internal static partial class Lexicon
         ("label torn|damaged|missing|gone", "label"),
         ("torn|damaged|no label", "label"),
         ("sticky", "sticky"),
-        ("spilled|spilt drink|cola|juice|coffee", "sticky"),
+        ("spilled|spilt|spill drink|cola|coke|soda|lemonade|juice|coffee|tea|beer", "sticky"),
+        ("drink|cola|coke|soda|lemonade|juice|coffee|tea|beer spilled|spilt|over|on|in", "sticky"),
+        ("spilled|spilt|spill water", "liquid"),
+        ("water spilled|spilt|inside", "liquid"),
+        ("dropped|fell|was|been in|into water|bath|pool|sink|toilet|puddle", "liquid"),
         ("something rattles|loose inside?", "rattle"),
         ("rattles inside", "rattle"),
         ("crust|corrosion on the? board", "crust-board"),

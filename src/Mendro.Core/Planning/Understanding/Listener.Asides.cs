@@ -18,7 +18,7 @@ internal sealed partial class Listener
                 if (_used[at] || Match(pattern, at, _words.Count) is not { } end || end == at)
                     continue;
                 // A sticky button is no spilled drink.
-                if (mark == "sticky" && (_words.Skip(at + 1).TakeWhile(w => !SaidWords.IsBreak(w)).Any(IsButton) || at > 0 && IsButton(_words[at - 1])))
+                if (mark == "sticky" && OfButton(at))
                     continue;
                 Use(at, end);
                 // Told twice, as people do, it is still one mark.
@@ -28,7 +28,11 @@ internal sealed partial class Listener
         }
     }
 
-    private static bool IsButton(string word) => word is "button" or "buttons" or "key" or "keys";
+    private bool OfButton(int at) =>
+        _words.Skip(at + 1).TakeWhile(w => !SaidWords.IsBreak(w)).Any(IsButton)
+        || Enumerable.Range(Math.Max(0, at - 3), Math.Min(3, at)).Any(n => IsButton(_words[n]));
+
+    private static bool IsButton(string word) => word is "button" or "buttons" or "key" or "keys" or "shoulder" or "trigger" or "bumper";
 
     private static readonly string[] AboutCleaning =
         ["already", "contacts", "contact", "slot", "connector", "pins", "edge", "alcohol", "twice", "before"];
@@ -61,6 +65,8 @@ internal sealed partial class Listener
                 continue;
             if (_words[at] is "cleaned" or "swabbed" or "cleaning")
                 Cleaned(at);
+            else if (_words[at] is "recapped" or "re-capped" && !Wanted(at))
+                Recapped(at);
             else if (_words[at] is "replaced" or "swapped" or "changed" or "renewed" or "new" or "fresh" && !Wanted(at))
                 Renewed(at);
         }
@@ -101,6 +107,10 @@ internal sealed partial class Listener
             {
                 if (word != _words[n] || PartOf(kind) is not { } part)
                     continue;
+                // Which of two fuses it was is not said; capacitors are all of them.
+                var of = _profile.Parts.Where(p => p.Kind == kind).ToList();
+                if (of.Count > 1 && kind != "capacitors")
+                    return;
                 var methods = _library.MethodsFor(kind).ToList();
                 var method =
                     methods.FirstOrDefault(m => m.Type is MethodType.Replace or MethodType.Swap)
@@ -110,9 +120,23 @@ internal sealed partial class Listener
                 Use(n, n + 1);
                 Use(at, at + 1);
                 UseWords("already");
-                Add(at, new SaidFact(null, Part: part.Id, Method: method.Id));
+                foreach (var one in of)
+                    Add(at, new SaidFact(null, Part: one.Id, Method: method.Id));
                 return;
             }
+        }
+    }
+
+    /// <summary>“Already recapped”: every section, by another hand.</summary>
+    private void Recapped(int at)
+    {
+        if (_library.MethodsFor("capacitors").FirstOrDefault(m => m.Renews) is not { } recap)
+            return;
+        foreach (var part in _profile.Parts.Where(p => p.Kind == "capacitors"))
+        {
+            Use(at, at + 1);
+            UseWords("already", "previous", "fully", "been");
+            Add(at, new SaidFact(null, Part: part.Id, Method: recap.Id));
         }
     }
 

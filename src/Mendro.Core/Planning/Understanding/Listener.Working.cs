@@ -146,7 +146,8 @@ internal sealed partial class Listener
     private void AllButOne()
     {
         var but = _words.FindIndex(w => w is SaidWords.But or SaidWords.Except);
-        if (but < 0 || !_words.Take(but).Any(w => w is "all" or "every" or "everything" or "other" or "others" or "buttons"))
+        var works = but >= 0 && _words[but] == SaidWords.Except && _words.Take(but).Any(SmallWords.IsGood);
+        if (but < 0 || !works && !_words.Take(but).Any(w => w is "all" or "every" or "everything" or "other" or "others" or "buttons"))
             return;
         var end = _words.FindIndex(but + 1, SaidWords.IsBreak);
         end = end < 0 ? _words.Count : end;

@@ -39,6 +39,14 @@ internal sealed partial class Listener
             else if (_words[n] is "first" or "second" && _words[n + 1] is "player" or "controller" or "pad" or "port")
                 (_words[n], _words[n + 1]) = ("port", _words[n] == "first" ? "1" : "2");
         }
+        // “It comes on” is said of the unit; behind a name it is said of that.
+        for (var n = 0; n + 1 < _words.Count; n++)
+            if (_words[n] == "comes" && _words[n + 1] == "on" && (n == 0 || SaidWords.IsBreak(_words[n - 1]) || _words[n - 1] is "it" or "unit" or "console"))
+                _words[n] = "powers";
+        // “Player 2 port” says it twice.
+        for (var n = _words.Count - 1; n > 1; n--)
+            if (_words[n] is "port" or "controller" or "pad" && _words[n - 2] == "port" && SmallWords.Number(_words[n - 1]) is not null)
+                _words.RemoveAt(n);
         _used = new bool[_words.Count];
     }
 
@@ -175,6 +183,9 @@ internal sealed partial class Listener
         // “picture only when pressed” is one thing said, and so is “no picture unless it is pressed”.
         if (look is "pressed" or "warm" && _facts.FindLastIndex(f => IsOf(f.Fact, function) && !f.Fact.Passed) is >= 0 and var last)
             _facts.RemoveAt(last);
+        // “Grey screen, no logo” tells no second failure.
+        if (look == "fail" && _facts.Any(f => IsOf(f.Fact, function) && f.Fact is { Passed: false, Look: not null }))
+            return;
         var known = HasLook(function, look);
         // “It does not charge: the light comes on and goes out.” The closer word stands for both.
         if (known && look != "nothing" && _facts.FindIndex(f => IsOf(f.Fact, function) && IsVague(f.Fact)) is >= 0 and var vague)
@@ -191,7 +202,10 @@ internal sealed partial class Listener
     private SaidFact? State(int at, int to, DeviceFunction function, out int end)
     {
         end = at;
-        while (end < to && _words[end] is "is" or "are" or "does" or "was")
+        // “Reset button does nothing”: the word says what the name has said.
+        if (end < to && _words[end] is "button" or "switch" && function.Kind is "reset" or "buttons")
+            end++;
+        while (end < to && _words[end] is "is" or "are" or "does" or "was" or "has" or "gives")
             end++;
         if (end >= to)
             return null;
@@ -199,6 +213,9 @@ internal sealed partial class Listener
         {
             case "nothing" or "dead" or "gone" or "out":
                 end++;
+                return new SaidFact(function.Id, false, HasLook(function, "nothing") ? "nothing" : null);
+            case "no" when end + 1 < to && _words[end + 1] is "response" or "reaction" or "function" or "effect" or "action":
+                end += 2;
                 return new SaidFact(function.Id, false, HasLook(function, "nothing") ? "nothing" : null);
             case "not"
                 when end + 1 < to
@@ -217,6 +234,13 @@ internal sealed partial class Listener
                 end++;
                 // “works only when pressed” is not “works”.
                 return end < to && _words[end] is "only" or "when" ? null : new SaidFact(function.Id, true);
+            case "stays" or "comes"
+                when function.Kind == "power-light"
+                    && end + 1 < to
+                    && _words[end + 1] == "on"
+                    && (end + 2 >= to || _words[end + 2] is not ("then" or "and" or "for")):
+                end += 2;
+                return new SaidFact(function.Id, true);
             case "on" when function.Kind == "power-light" && (end + 1 >= to || _words[end + 1] is not ("then" or "and" or "for")):
                 end++;
                 return new SaidFact(function.Id, true);
@@ -240,7 +264,7 @@ internal sealed partial class Listener
                 && k < to
                 && k - n < 2
                 && !wanted.Any(w => Fits(w, _words[k]))
-                && _words[k] is "a" or "an" or "the" or "it" or "its" or "my" or "any" or "very" or "really" or "to"
+                && _words[k] is "a" or "an" or "the" or "it" or "its" or "my" or "any" or "very" or "really" or "to" or "just" or "still"
             )
                 k++;
             if (k < to && !_used[k] && wanted.Any(w => Fits(w, _words[k])))

@@ -16,6 +16,7 @@ internal static partial class SaidWords
 
     private static readonly (string Said, string Meant)[] Spellings =
     [
+        ("glitchy", "garbled"),
         ("color", "colour"),
         ("colors", "colours"),
         ("gray", "grey"),
