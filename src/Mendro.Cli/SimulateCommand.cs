@@ -14,7 +14,7 @@ internal static class SimulateCommand
     {
         var options = CommandOptions.Read(
             args,
-            ["--profile", "--units", "--seed", "--policy", "--shift", "--learn", "--worst", "--world"],
+            ["--profile", "--units", "--seed", "--policy", "--shift", "--learn", "--worst", "--world", "--proof"],
             out var problem
         );
         if (options is null)
@@ -51,6 +51,8 @@ internal static class SimulateCommand
             && (kind.Length == 0 || !char.IsLetter(kind[0]) || !Enum.TryParse(kind, ignoreCase: true, out world))
         )
             return Commands.Refuse(error, "--world must be network or physics.");
+        if (options.Value("--proof") is { } proof and not ("yes" or "no"))
+            return Commands.Refuse(error, $"--proof must be yes or no; “{proof}” is neither.");
         if (options.Model(out problem) is not { } model)
             return Commands.Refuse(error, problem!);
 
@@ -59,7 +61,7 @@ internal static class SimulateCommand
             units,
             seed,
             policy,
-            new SimulatedWorld(options.Value("--shift") is null ? null : shift, learned, Kind: world),
+            new SimulatedWorld(options.Value("--shift") is null ? null : shift, learned, Kind: world, Proved: options.Value("--proof") != "no"),
             worst
         );
         output.WriteLine(

@@ -92,6 +92,9 @@ public abstract class HiddenUnit
         throw new InvalidOperationException($"{model.Profile.Id}: no faulty unit turned up; the weights are too small.");
     }
 
+    /// <summary>Moves, turns and warms the unit, so that what comes and goes has its chance to come.</summary>
+    public void Stir() => _moment++;
+
     /// <summary>Carries a method out on a part; each fault it can cure is gone with the method's chance, less when it is repeated.
     /// It may do harm.</summary>
     public void Repair(string partId, Method method)

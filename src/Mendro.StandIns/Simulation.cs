@@ -51,11 +51,13 @@ public sealed record WorkedUnit(int Number, IReadOnlyList<string> Faults, double
 /// <param name="Learned">Closed jobs of the same model that the advisor has learned from, 0 or more.</param>
 /// <param name="Strength">How many cases found the library's weights are worth when the shop learns.</param>
 /// <param name="Kind">What the units obey.</param>
+/// <param name="Proved">True when a unit is proved by a run of starts before it counts as cured; else one good trial is enough.</param>
 public sealed record SimulatedWorld(
     long? ShiftSeed = null,
     int Learned = 0,
     double Strength = ShopLessons.DefaultStrength,
-    WorldKind Kind = WorldKind.Network
+    WorldKind Kind = WorldKind.Network,
+    bool Proved = true
 );
 
 /// <summary>What practice units obey.</summary>
@@ -106,7 +108,7 @@ public static class Simulation
                 HiddenUnit unit =
                     world.Kind == WorldKind.Physics ? PhysicalUnit.Draw(model, seed, n, priors) : PracticeUnit.Draw(model, seed, n, priors);
                 var faults = unit.Present.Select(f => model.Faults[f].Id).Order(StringComparer.Ordinal).ToList();
-                var bench = Work(model, unit, policy, context);
+                var bench = Work(model, unit, policy, context, proved: world.Proved);
                 runs[n] = (bench.Minutes, bench.AllWork, bench.PartsCost);
                 if (worst > 0)
                     worked[n] = new WorkedUnit(
@@ -132,7 +134,18 @@ public static class Simulation
     }
 
     /// <summary>Lets a policy work on one unit, from the baseline test to the end.</summary>
-    public static PracticeBench Work(DeviceModel model, HiddenUnit unit, SimulatedPolicy policy, CaseContext? context = null)
+    /// <param name="model">Model.</param>
+    /// <param name="unit">Unit.</param>
+    /// <param name="policy">Who works on it.</param>
+    /// <param name="context">What the shop knows.</param>
+    /// <param name="proved">True when it is proved by a run of starts before it is closed.</param>
+    public static PracticeBench Work(
+        DeviceModel model,
+        HiddenUnit unit,
+        SimulatedPolicy policy,
+        CaseContext? context = null,
+        bool proved = false
+    )
     {
         IPolicy who = policy switch
         {
@@ -154,7 +167,7 @@ public static class Simulation
             // What could not be tried before is tried now.
             var before = bench.Steps.Count;
             bench.Baseline();
-            if (bench.Steps.Count == before)
+            if (bench.Steps.Count == before && (!proved || bench.Prove()))
                 break;
         }
 

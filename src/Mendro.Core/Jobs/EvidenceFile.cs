@@ -1,3 +1,5 @@
+using System.Text.Json;
+using System.Text.Json.Serialization;
 using Mendro.Core.Dismantling;
 using Mendro.Core.Diagnosis;
 using Mendro.Core.Evidence;
@@ -34,6 +36,9 @@ public sealed record EvidenceFile(
             return Outcome<EvidenceFile>.Fail(unreadable);
         if (document?.Format != FormatName)
             return Outcome<EvidenceFile>.Fail($"format: expected “{FormatName}”.");
+        // A list under another name would be no evidence at all, and the advice for a unit of which nothing is known.
+        if (document is { Events: null, Other.Count: > 0 })
+            return Outcome<EvidenceFile>.Fail($"events: missing; “{document.Other.Keys.First()}” is no member here.");
         var gear = document.Gear ?? [];
         for (var n = 0; n < gear.Count; n++)
         {
@@ -71,5 +76,9 @@ public sealed record EvidenceFile(
         List<GearItem>? Gear,
         List<EvidenceEntry?>? Events,
         List<string>? Done = null
-    );
+    )
+    {
+        [JsonExtensionData]
+        public Dictionary<string, JsonElement>? Other { get; init; }
+    }
 }

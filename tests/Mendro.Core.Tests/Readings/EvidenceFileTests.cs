@@ -72,5 +72,6 @@ public class EvidenceFileTests
     [InlineData("""{"format":"mendro.evidence/1","events":[{"probe":"tp3","reading":"beep"}]}""", "events[0]: This probe wants volts")]
     [InlineData("""{"format":"mendro.evidence/1","events":[{"part":"switch"}]}""", "method")]
     [InlineData("""{"format":"mendro.evidence/1","events":[{"part":"switch","cause":"haunted"}]}""", "haunted")]
+    [InlineData("""{"format":"mendro.evidence/1","facts":[{"function":"power-light","result":"pass"}]}""", "events: missing; “facts”")]
     public void Errors_name_their_place(string json, string named) => EvidenceFile.Read(json, Quartet).Problem!.ShouldContain(named);
 }
