@@ -63,7 +63,28 @@ public static class SeenVerdict
         "looks new",
     ];
 
-    private static readonly string[] BadSigns = ["bad", "dirt", "fault", "damage", "worse", "wrong", "crack", "loose", "bent", "broken", "burn"];
+    private static readonly string[] BadSigns =
+    [
+        "bad",
+        "dirt",
+        "fault",
+        "damage",
+        "worse",
+        "wrong",
+        "crack",
+        "loose",
+        "bent",
+        "broken",
+        "burn",
+        "eaten",
+        "corro",
+        "rust",
+        "leak",
+        "torn",
+        "worn",
+        "melted",
+        "lifting",
+    ];
 
     // Under a finger: whatever moves, gives or comes and goes.
     private static readonly string[] Reacts =

@@ -228,4 +228,16 @@ public class OrderOfTheBenchTests
         // Good volts at its output speak against a dead regulator, whatever they leave unexplained.
         minnow.Diagnose().Parts["reg"].Posterior.ShouldBeLessThan(0.5);
     }
+
+    [Fact]
+    public void A_flush_that_did_not_hold_leaves_the_switch_in_question()
+    {
+        Bench Flushed() => new Bench("harrow-quartet").Fails("power-light", "nothing").Repairs("switch", "flush-switch");
+        var never = Flushed().Fails("power-light", "nothing").Diagnose().Parts["switch"].Share;
+        var awhile = Flushed().Works("power-light").Fails("power-light", "nothing").Diagnose().Parts["switch"].Share;
+        awhile.ShouldBe(never, 1e-9);
+        // Other work between, and what works then is proved to work.
+        var since = Flushed().Works("power-light").Repairs("slot", "clean-connector").Fails("power-light", "nothing").Diagnose().Parts["switch"].Share;
+        since.ShouldBeLessThan(never);
+    }
 }

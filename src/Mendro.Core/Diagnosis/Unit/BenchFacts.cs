@@ -1,4 +1,5 @@
 using Mendro.Core.Evidence;
+using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 
 namespace Mendro.Core.Diagnosis;
@@ -22,7 +23,7 @@ internal sealed class BenchFacts
         _lookSpent = new bool[_events.Length];
         var consequences = Consequences();
         ForceOnce();
-        foreach (var at in consequences)
+        foreach (var at in consequences.Concat(NotHeld()).ToList())
             _events[at] = null;
     }
 
@@ -98,6 +99,27 @@ internal sealed class BenchFacts
             && !Goal.CanBeTried(_model, function, f, StartsAt(at))
             && State(f.Id, at) is { Passed: false, LookId: not ("pressed" or "warm" or "dim") }
         );
+
+    /// <summary>A cleaning that helped for a while and did not hold has cured nothing: the trials between that went well clear nothing
+    /// that hangs on the part.</summary>
+    private IEnumerable<int> NotHeld()
+    {
+        var cleaned = -1;
+        for (var at = 0; at < _events.Length; at++)
+        {
+            if (_events[at] is RepairDone done)
+                cleaned = _model.Library.FindMethod(done.MethodId) is { Type: MethodType.Clean } ? at : -1;
+            if (cleaned < 0 || _events[at] is not FunctionTried { Passed: false } again)
+                continue;
+            var part = ((RepairDone)_events[cleaned]!).PartId;
+            var before = _events.Take(cleaned).OfType<FunctionTried>().LastOrDefault(t => t.FunctionId == again.FunctionId);
+            if (before is not { Passed: false } || !_model.Closure(again.FunctionId).Contains(part))
+                continue;
+            for (var n = cleaned + 1; n < at; n++)
+                if (_events[n] is FunctionTried { Passed: true } well && _model.Closure(well.FunctionId).Contains(part))
+                    yield return n;
+        }
+    }
 
     private bool StartsAt(int at) => _model.Profile.Functions.Any(f => f.Kind == "start-up" && State(f.Id, at) is { Passed: true });
 
