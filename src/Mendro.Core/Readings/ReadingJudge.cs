@@ -55,7 +55,7 @@ public static class ReadingJudge
             return inPosition.IsOk ? Outcome<JudgedReading>.Ok(Turned(inPosition.Value, on)) : inPosition;
         }
 
-        var judged = Judge(expected.Probe, text, SeenVerdict.Signs(profile, probe));
+        var judged = Judge(expected.Probe, text, profile);
         if (!judged.IsOk)
             return judged;
         if (judged.Value.Reading.Unit == ReadingUnit.Word)
@@ -110,14 +110,14 @@ public static class ReadingJudge
     /// <summary>Judges what was typed by the limits of the probe alone.</summary>
     /// <param name="probe">Probe it was typed for.</param>
     /// <param name="text">What was typed.</param>
-    /// <param name="signs">Words that name a way of failing there, or null.</param>
-    public static Outcome<JudgedReading> Judge(Probe probe, string? text, IReadOnlyCollection<string>? signs = null)
+    /// <param name="profile">Profile of the unit, whose parts say what words there tell of a fault; null when only limits count.</param>
+    public static Outcome<JudgedReading> Judge(Probe probe, string? text, DeviceProfile? profile = null)
     {
         var parsed = ReadingParser.Parse(text, AssumedUnit(probe.Kind));
         if (!parsed.IsOk)
         {
             // A capacitor without a printed limit in the profile may be judged in words.
-            var said = SeenVerdict.Of(probe, text ?? "", signs ?? []);
+            var said = SeenVerdict.Of(probe, text ?? "", profile);
             return said is { } word && probe.Kind == ProbeKind.Capacitance
                 ? Ok(new Reading(ReadingUnit.Word, null, text!.Trim()), word, probe)
                 : Outcome<JudgedReading>.Fail(parsed.Problem!);
@@ -130,7 +130,7 @@ public static class ReadingJudge
             );
         if (TradeLibrary.Of(probe.Kind).ByEye)
         {
-            return SeenVerdict.Of(probe, reading.Word ?? "", signs ?? []) is { } said
+            return SeenVerdict.Of(probe, reading.Word ?? "", profile) is { } said
                 ? Ok(reading, said, probe)
                 : Outcome<JudgedReading>.Fail(SeenVerdict.Problem(reading.Word ?? ""));
         }

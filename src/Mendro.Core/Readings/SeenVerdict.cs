@@ -110,8 +110,8 @@ public static class SeenVerdict
     /// <summary>True for good, false for bad, null when the words do not say.</summary>
     /// <param name="probe">Probe it was typed for.</param>
     /// <param name="text">What was typed.</param>
-    /// <param name="signs">Words that name a way of failing there, in lower case.</param>
-    public static bool? Of(Probe probe, string text, IReadOnlyCollection<string> signs)
+    /// <param name="profile">Profile of the unit, whose parts have words that name a way of failing; null for none.</param>
+    public static bool? Of(Probe probe, string text, DeviceProfile? profile)
     {
         var said = text.Trim().ToLowerInvariant().Replace('’', '\'');
         var first = said.Split([' ', ',', ';', '.', ':'], 2)[0];
@@ -123,9 +123,8 @@ public static class SeenVerdict
             return null;
         if (IsExpected(probe, said))
             return true;
-        var finger = probe.Kind == ProbeKind.Press;
         bool Any(Func<string, string, bool> says, IEnumerable<string> words) => words.Any(w => says(said, w));
-        var bad = finger ? signs.Concat(BadSigns).Concat(Reacts) : signs.Concat(BadSigns);
+        var bad = (profile is null ? [] : Signs(profile, probe)).Concat(BadSigns).Concat(probe.Kind == ProbeKind.Press ? Reacts : []).ToList();
         if (Any(SeenWords.Says, bad) || Any(SeenWords.Denies, GoodSigns))
             return false;
         return Nothing.Contains(said) || Any(SeenWords.Denies, bad) || Any(SeenWords.Says, GoodSigns) ? true : null;
@@ -136,18 +135,18 @@ public static class SeenVerdict
     public static string Problem(string text) => Either.Contains(text.Trim().ToLowerInvariant()) ? YesOrNo : Hint;
 
     /// <summary>Words that name a way of failing of what a probe touches.</summary>
-    /// <param name="profile">Profile of the unit.</param>
-    /// <param name="probe">The probe.</param>
-    public static IReadOnlyCollection<string> Signs(DeviceProfile profile, Probe probe) =>
-        probe
+    private static IEnumerable<string> Signs(DeviceProfile profile, Probe probe)
+    {
+        var wanted = probe.Expect.Text?.ToLowerInvariant() ?? "";
+        return probe
             .PartIds()
             .Select(profile.FindPart)
             .OfType<Part>()
             .SelectMany(p => TradeLibrary.Shipped.FindPartKind(p.Kind)?.Modes ?? [])
             .SelectMany(m => m.Words ?? [])
             // “Flat and dry” is how capacitors should look, though flat cells and dried capacitors are bad.
-            .Where(w => probe.Expect.Text is not { } wanted || !SeenWords.Says(wanted.ToLowerInvariant(), w))
-            .ToHashSet();
+            .Where(w => !SeenWords.Says(wanted, w));
+    }
 
     /// <summary>True when what was typed is what the profile says should be seen, or one of its clauses.</summary>
     private static bool IsExpected(Probe probe, string said) =>

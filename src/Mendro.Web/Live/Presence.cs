@@ -73,13 +73,15 @@ public sealed class Presence(EventStreams streams, TimeProvider time) : IHostedS
     private static IReadOnlyList<string> Names(IEnumerable<Place> places) =>
         places.Select(p => p.Name).Distinct().Order(StringComparer.Ordinal).ToList();
 
-    private void Tell(long job) => streams.SendEach("here", browser => new { Number = job, Names = Others(job, browser) });
+    private void Tell(long job) => streams.SendEach("here", browser => Message(job, Others(job, browser)));
+
+    private static object Message(long job, IReadOnlyList<string> names) => new { Number = job, Names = names };
 
     /// <summary>Who came between the writing of a page and the opening of its stream is told as the stream opens.</summary>
     private void Greet(string browser)
     {
         foreach (var (job, names) in Taken(browser))
-            streams.Send(browser, "here", new { Number = job, Names = names });
+            streams.Send(browser, "here", Message(job, names));
     }
 
     private void Away(string browser)

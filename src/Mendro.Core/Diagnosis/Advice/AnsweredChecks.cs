@@ -44,18 +44,17 @@ internal sealed class AnsweredChecks
                 case RepairDone repair:
                     // Cleaning shows by itself what there was to see, and what is new needs no look; other work makes the part worth one.
                     var method = _model.Library.FindMethod(repair.MethodId);
+                    _told.Remove(repair.PartId);
                     if (method is { Type: MethodType.Clean })
                     {
                         Tell(repair.PartId);
                     }
                     else if (method is { Renews: true })
                     {
-                        _told.Remove(repair.PartId);
                         _seen.Add(repair.PartId);
                     }
                     else
                     {
-                        _told.Remove(repair.PartId);
                         _seen.Remove(repair.PartId);
                         _looked.RemoveWhere(id => _model.Profile.FindProbe(id)?.Spans?.Contains(repair.PartId) == true);
                     }

@@ -105,10 +105,10 @@ internal sealed partial class Listener
                 continue;
             foreach (var (word, kind) in Replaced)
             {
-                if (word != _words[n] || PartOf(kind) is not { } part)
+                var of = word == _words[n] ? _profile.Parts.Where(p => p.Kind == kind).ToList() : [];
+                if (of.Count == 0)
                     continue;
                 // Which of two fuses it was is not said; capacitors are all of them.
-                var of = _profile.Parts.Where(p => p.Kind == kind).ToList();
                 if (of.Count > 1 && kind != "capacitors")
                     return;
                 var methods = _library.MethodsFor(kind).ToList();
@@ -130,14 +130,13 @@ internal sealed partial class Listener
     /// <summary>“Already recapped”: every section, by another hand.</summary>
     private void Recapped(int at)
     {
-        if (_library.MethodsFor("capacitors").FirstOrDefault(m => m.Renews) is not { } recap)
+        var sections = _profile.Parts.Where(p => p.Kind == "capacitors").ToList();
+        if (sections.Count == 0 || _library.MethodsFor("capacitors").FirstOrDefault(m => m.Renews) is not { } recap)
             return;
-        foreach (var part in _profile.Parts.Where(p => p.Kind == "capacitors"))
-        {
-            Use(at, at + 1);
-            UseWords("already", "previous", "fully", "been");
+        Use(at, at + 1);
+        UseWords("already", "previous", "fully", "been");
+        foreach (var part in sections)
             Add(at, new SaidFact(null, Part: part.Id, Method: recap.Id));
-        }
     }
 
     private Part? PartOf(string kind) => _profile.Parts.FirstOrDefault(p => p.Kind == kind);
