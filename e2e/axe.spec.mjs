@@ -1,11 +1,26 @@
-// Accessibility: no serious violation on any main page, light or dark. The dark theme changes colours only, so there only
-// what depends on colour is looked at.
-import AxeBuilder from '@axe-core/playwright';
-import { test, expect } from './shop.mjs';
+// Every main page: no serious fault of accessibility, light or dark, and nothing that runs over the side of a phone. The dark theme
+// changes colours only, so there only what depends on colour is looked at.
+import { colours, seriousFaults } from './axe.mjs';
+import { test as base, expect, hearErrors } from './shop.mjs';
+
+const [bench, phone] = [{ width: 1280, height: 800 }, { width: 390, height: 780 }];
+
+// One page for all that a worker looks at: to open another takes longer than to look.
+const test = base.extend({
+  looker: [async ({ browser, shop }, use) => {
+    const context = await browser.newContext({ baseURL: shop.address, viewport: bench });
+    const page = await context.newPage();
+    page.errors = hearErrors(page);
+    // The page that is not there says so in the console too.
+    page.allowErrors = /404/;
+    await use(page);
+    await context.close();
+  }, { scope: 'worker' }],
+});
 
 const pages = [
   '/', '/Intake', '/Intake?Form.Profile=harrow-quartet', '/Intake?Form.Profile=zorbo', '/Jobs/123/Teach', '/Tools', '/Jobs',
-  '/Jobs/123/Intake', '/Jobs/123/Find', '/Jobs/123/Find?select=fn:speaker', '/Jobs/123/Fix?part=switch', '/Jobs/123/Apart?to=main',
+  '/Jobs/123/Intake', '/Jobs/123/Find', '/Jobs/123/Find?select=fn:speaker', '/Jobs/123/Fix', '/Jobs/123/Fix?part=switch', '/Jobs/123/Apart?to=main',
   '/Timers', '/Materials?s=bleach-1-10@copper&s=vinegar@lens', '/Jobs/133/Prove',
   '/Jobs/133/Pictures', '/Jobs/127/Owner', '/Jobs/123/Sale', '/Jobs/123/Trays', '/Labels?jobs=133', '/Donors', '/Calls',
   '/Jobs/123/HandOver', '/Jobs/101/Sheet',
@@ -19,35 +34,25 @@ const pages = [
   '/Jobs/143/Capacitors?board=main&at=main/C39', '/Jobs/143/Stages', '/Jobs/143/CapacitorList', '/Jobs/143/OldWays?board=main',
   '/Jobs/143/Placement', '/Jobs/125/BoardDraw', '/Jobs/154/Traces?at=main/V62',
   '/Jobs/155/Traces?run=crack~cart', '/Jobs/154/Jumpers', '/Jobs/133/Starts?function=power-light', '/Capacitors', '/Jobs/124/Wiring?part=connector',
-  '/Methods?kind=power-switch', '/Methods/flush-switch', '/Methods/Held', '/Lots', '/Lots/3?by=gain',
+  '/Methods?kind=power-switch', '/Methods/flush-switch', '/Methods/Held', '/Lots', '/Lots/3', '/Lots/3?by=gain',
   '/Lots/3/Items', '/Lots/3/Round?key=fix:flush-switch:power-switch', '/Offers',
   '/Day', '/Day/Hours', '/Day/Back', '/Calendar', '/Accounts', '/Programs',
-  '/Jobs/123/Phone', '/Stock', '/Stock/1', '/Orders', '/Money', '/Pins?package=quad-64&pin=18', '/Drivers', '/Calculators/solder',
+  '/Jobs/123/Phone', '/Stock', '/Stock/1', '/Orders', '/Money', '/Pins?package=quad-64&pin=18', '/Drivers', '/Calculators/solder', '/Calculators/rectified',
 ];
 
 // The pages are looked at one by one, by as many workers as there are.
 test.describe.configure({ mode: 'parallel' });
 
-const serious = (violations) => violations.filter((v) => ['serious', 'critical'].includes(v.impact))
-  .map((v) => `${v.id}: ${v.nodes.map((n) => `${n.target} ${n.failureSummary.split('\n')[1]}`).join(' | ')}`);
-
-// Only what is wrong is told in full: the rest is most of the work.
-const resultTypes = ['violations'];
-
-// One page without frames needs none of the blank pages the builder opens to join the frames' results.
-const light = async (page) => (await new AxeBuilder({ page }).setLegacyMode().options({ resultTypes }).analyze()).violations;
-
-// The builder has left its rules in the page: they are not sent there a second time.
-const dark = (page) => page.evaluate(async (options) => (await window.axe.run(document, options)).violations,
-  { resultTypes, runOnly: { type: 'rule', values: ['color-contrast', 'link-in-text-block'] } });
-
 for (const path of pages) {
-  test(`axe finds nothing serious on ${path}`, async ({ page }) => {
-    page.allowErrors = /404/;
+  test(`nothing serious, and on a phone nothing over the side, on ${path}`, async ({ looker: page }) => {
+    await page.setViewportSize(bench);
     await page.emulateMedia({ colorScheme: 'light' });
     await page.goto(path);
-    expect(serious(await light(page)), 'light').toEqual([]);
+    expect(await seriousFaults(page), 'light').toEqual([]);
     await page.emulateMedia({ colorScheme: 'dark' });
-    expect(serious(await dark(page)), 'dark').toEqual([]);
+    expect(await seriousFaults(page, colours), 'dark').toEqual([]);
+    await page.setViewportSize(phone);
+    expect(await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth), 'over the side').toBeLessThanOrEqual(0);
+    expect(page.errors, 'errors in the browser console').toEqual([]);
   });
 }

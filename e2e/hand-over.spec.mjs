@@ -1,7 +1,7 @@
 // From proof to the door: an intermittent unit proved by starts, photographed, labelled, sheeted and returned; another to sale; a third to parts.
 import { test, expect } from './shop.mjs';
 
-test.use({ own: 'hand-over' });
+test.use({ own: 'workshop' });
 
 test('an intermittent unit is proved, photographed, labelled, sheeted and returned', async ({ page }) => {
   const key = async (letter) => {

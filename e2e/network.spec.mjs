@@ -1,7 +1,7 @@
 // A shop on its own network: the first owner, two people at one job, a phone that joins by its code. The shop answers on loopback, as
 // if behind a proxy, under a name of its own.
 import { readFileSync } from 'node:fs';
-import AxeBuilder from '@axe-core/playwright';
+import { seriousFaults } from './axe.mjs';
 import { chromiumOptions } from './chromium.mjs';
 import { test, expect } from './shop.mjs';
 
@@ -14,8 +14,6 @@ test.describe.configure({ mode: 'serial' });
 
 const word = 'kettle orbit lamp sixty';
 const at = (shop, path) => `http://shop.test:${shop.port}${path}`;
-const serious = async (page) => (await new AxeBuilder({ page }).setLegacyMode().analyze()).violations
-  .filter((v) => ['serious', 'critical'].includes(v.impact)).map((v) => `${v.id}: ${v.nodes.map((n) => n.target)}`);
 const enter = async (page, shop, name) => {
   await page.goto(at(shop, '/SignIn'));
   await page.getByLabel('Name').fill(name);
@@ -29,7 +27,7 @@ test('nothing is there but the door until the first owner is in, with the code f
   page.allowErrors = /422/;
   await page.goto(at(shop, '/Jobs/123/Find'));
   await expect(page.getByRole('heading', { name: 'The first owner of this shop' })).toBeVisible();
-  expect(await serious(page)).toEqual([]);
+  expect(await seriousFaults(page)).toEqual([]);
   const [, code] = /once: (\S+)/.exec(shop.said());
   await page.getByLabel('Code from the terminal').fill('0000-0000-0000');
   await page.getByLabel('Your name').fill('Nora Weld');
@@ -45,20 +43,20 @@ test('nothing is there but the door until the first owner is in, with the code f
   await page.getByLabel('Name').fill('Ben Solder');
   await page.getByRole('button', { name: 'Make it and get the code' }).press('Enter');
   benCode = await page.locator('.notice.good .mono.big').innerText();
-  expect(await serious(page)).toEqual([]);
+  expect(await seriousFaults(page)).toEqual([]);
   await page.getByRole('link', { name: 'Nora Weld' }).click();
   await expect(page.getByText('this one')).toBeVisible();
-  expect(await serious(page)).toEqual([]);
+  expect(await seriousFaults(page)).toEqual([]);
   await page.getByRole('button', { name: 'Sign out' }).press('Enter');
   await expect(page.getByRole('heading', { name: 'Sign in' })).toBeVisible();
-  expect(await serious(page)).toEqual([]);
+  expect(await seriousFaults(page)).toEqual([]);
 });
 
 test('two people at one job see each other and what each files, and nothing typed is lost', async ({ page, browser, shop }) => {
   await enter(page, shop, 'Nora Weld');
   const ben = await (await browser.newContext()).newPage();
   await ben.goto(at(shop, '/Code'));
-  expect(await serious(ben)).toEqual([]);
+  expect(await seriousFaults(ben)).toEqual([]);
   await ben.getByLabel('Code').fill(benCode);
   await ben.getByLabel('New password').fill(word);
   await ben.keyboard.press('Enter');
@@ -102,7 +100,7 @@ test('a phone joins by its code, sees one job and adds a picture that the bench 
   await page.goto(at(shop, '/Jobs/133/Phone'));
   await page.getByRole('button', { name: 'Show a code' }).press('Enter');
   await expect(page.locator('svg.qr')).toBeVisible();
-  expect(await serious(page)).toEqual([]);
+  expect(await seriousFaults(page)).toEqual([]);
   const link = await page.locator('.join .small .mono').innerText();
   await page.goto(at(shop, '/Jobs/133/Pictures'));
   const before = await page.locator('#thumbs li').count();
@@ -110,7 +108,7 @@ test('a phone joins by its code, sees one job and adds a picture that the bench 
   const context = await browser.newContext({ viewport: { width: 390, height: 800 }, isMobile: true, hasTouch: true });
   const phone = await context.newPage();
   await phone.goto(link);
-  expect(await serious(phone)).toEqual([]);
+  expect(await seriousFaults(phone)).toEqual([]);
   await phone.getByRole('button', { name: 'Join with this phone' }).click();
   await expect(phone).toHaveURL(/\/Jobs\/133\/Pictures$/);
   expect(await phone.evaluate(() => document.documentElement.scrollWidth <= innerWidth)).toBe(true);

@@ -1,7 +1,7 @@
 // A server of its own for each test file, on a free port and a fresh data folder, and pages that fail on console errors.
 import { test as base, expect } from '@playwright/test';
 import { spawn } from 'node:child_process';
-import { mkdtempSync, rmSync } from 'node:fs';
+import { cpSync, mkdtempSync, rmSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
@@ -19,6 +19,8 @@ const freePort = () => new Promise((resolve) => {
 /** Starts a shop of its own. */
 export const start = async (demo, models, more = []) => {
   const data = mkdtempSync(join(tmpdir(), 'mendro-e2e-'));
+  // The demo world as the run has made it once; by hand a server makes its own.
+  if (demo && process.env.MENDRO_PREPARED_DEMO) cpSync(process.env.MENDRO_PREPARED_DEMO, data, { recursive: true });
   const port = await freePort();
   let server = await open(demo, models, data, port, more);
   const end = () => {
@@ -47,7 +49,7 @@ export const start = async (demo, models, more = []) => {
 const open = async (demo, models, data, port, more) => {
   const server = spawn('dotnet', [join(root, 'src/Mendro.Web/bin/Release/net10.0/Mendro.Web.dll'),
     '--contentRoot', join(root, 'src/Mendro.Web'), '--data', data, '--port', String(port),
-    '--demo', String(demo), '--demo-models', String(models), ...more], { stdio: ['ignore', 'pipe', 'pipe'] });
+    '--demo', String(demo), '--demo-models', String(models), '--warm-up', 'no', ...more], { stdio: ['ignore', 'pipe', 'pipe'] });
   let log = '';
   // The server says itself when it is open: nothing has to be waited for by the clock.
   await new Promise((resolve, reject) => {
@@ -63,6 +65,17 @@ const open = async (demo, models, data, port, more) => {
 // A request that is broken off because a newer one, or another page, takes its place: htmx tells it twice. One that fails tells
 // htmx:sendError or htmx:responseError besides, and those count.
 const brokenOff = /^htmx:(?:afterRequest|sendAbort)\b/;
+
+/** Collects what a page says of errors, but for those that its test allows. */
+export const hearErrors = (page) => {
+  const errors = [];
+  page.on('console', (message) => {
+    const text = message.text();
+    if (message.type() === 'error' && !brokenOff.test(text) && !page.allowErrors?.test(text)) errors.push(text);
+  });
+  page.on('pageerror', (error) => errors.push(error.message));
+  return errors;
+};
 
 export const test = base.extend({
   demo: [true, { option: true, scope: 'worker' }],
@@ -80,12 +93,7 @@ export const test = base.extend({
   }, { scope: 'worker' }],
   baseURL: async ({ shop }, use) => use(shop.address),
   page: async ({ page }, use) => {
-    const errors = [];
-    page.on('console', (message) => {
-      const text = message.text();
-      if (message.type() === 'error' && !brokenOff.test(text) && !page.allowErrors?.test(text)) errors.push(text);
-    });
-    page.on('pageerror', (error) => errors.push(error.message));
+    const errors = hearErrors(page);
     await use(page);
     // Nothing is on its way when the browser's context is closed: no post, no stream.
     if (!page.isClosed()) await page.goto('about:blank');

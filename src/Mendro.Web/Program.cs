@@ -89,7 +89,8 @@ builder
 builder.Services.AddShop(options);
 ShopDoor.Add(builder.Services);
 builder.Services.AddApi();
-builder.Services.AddHostedService<WarmUp>();
+if (options.WarmUp)
+    builder.Services.AddHostedService<WarmUp>();
 builder.Services.AddHostedService<BenchWorker>();
 builder.Services.AddHostedService<BackupKeeper>();
 builder.Services.AddHostedService<HookWorker>();

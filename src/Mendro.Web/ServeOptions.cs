@@ -20,6 +20,9 @@ public sealed record ServeOptions(string DataDirectory, bool Demo, IPAddress Hos
     /// <summary>True to have the invented models of the demo world in the shop.</summary>
     public bool DemoModels { get; init; } = Demo;
 
+    /// <summary>True to work out a shipped model soon after the start, so that the first reading is answered as quickly as the second.</summary>
+    public bool WarmUp { get; init; } = true;
+
     /// <summary>Certificate with its key, or null for plain HTTP.</summary>
     public X509Certificate2? Certificate { get; init; }
 
@@ -83,6 +86,7 @@ public sealed record ServeOptions(string DataDirectory, bool Demo, IPAddress Hos
         var options = new ServeOptions(Path.GetFullPath(told["data"] ?? ".data"), demo, address!, port)
         {
             DemoModels = demo || Yes(Told("demo-models")),
+            WarmUp = Told("warm-up") is not ("no" or "false" or "0"),
             Certificate = certificate,
             PlainHttp = plain,
             Proxy = proxy,

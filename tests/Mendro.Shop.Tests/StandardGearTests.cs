@@ -55,13 +55,14 @@ public sealed class StandardGearTests : IDisposable
         var first = Worn(30);
         var before = Suspicion("harrow-quartet");
         _shop.Try(first, "start-up", true);
-        var run = _shop.View(first).Records[^1];
+        var job = _shop.Jobs.Find(first)!;
+        var run = _shop.Records.Of(job.Id)[^1];
         var clear = Suspicion("harrow-quartet");
         var piece = new SwapPiece("g1", "Cartridge 1", "test-cartridge");
         for (var n = 0; n < 20; n++)
             _shop.File(first, new SwapTrial("start-up", SwapResult.Fail, ["main"], ["testcart"], [piece]));
         Suspicion("harrow-quartet").ShouldBeInRange(clear * 1.05, before * 1.5);
-        new BenchRecordStore(_shop.Database, _shop.Time).Withdraw(_shop.View(first).Job.Id, run.Id);
+        _shop.Records.Withdraw(job.Id, run.Id);
         Suspicion("harrow-quartet").ShouldBeGreaterThan(before);
     }
 }

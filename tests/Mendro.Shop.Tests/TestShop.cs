@@ -4,6 +4,7 @@ using Mendro.Core.Money;
 using Mendro.Core.Profiles;
 using Mendro.Instruments;
 using Mendro.Storage;
+using Mendro.Tests.Shared;
 using Microsoft.Extensions.Time.Testing;
 
 namespace Mendro.Shop.Tests;
@@ -15,10 +16,8 @@ public sealed class TestShop : IDisposable
 
     public TestShop()
     {
-        Database = new ShopDatabase(Path.Combine(_folder, "shop.db"));
-        Database.Migrate();
+        Database = PreparedShop.In(_folder);
         Profiles = new ProfileStore(Database, Time);
-        Profiles.TakeIn(TradeLibrary.Shipped, demo: true);
         Settings = new SettingsStore(Database);
         Jobs = new JobStore(Database, Time);
         Records = new BenchRecordStore(Database, Time);
@@ -130,7 +129,7 @@ public sealed class TestShop : IDisposable
         Offers = new OfferDesk(OfferRows, Forecasts, Records, Models, Settings, Sale, TradeLibrary.Shipped, Ledger);
     }
 
-    public FakeTimeProvider Time { get; } = new(new DateTimeOffset(2026, 3, 1, 9, 30, 0, TimeSpan.Zero));
+    public FakeTimeProvider Time { get; } = new(PreparedShop.MadeAt);
 
     public ShopDatabase Database { get; }
 
@@ -278,7 +277,6 @@ public sealed class TestShop : IDisposable
     {
         Fits.Dispose();
         Desk.Dispose();
-        Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
-        Directory.Delete(_folder, true);
+        PreparedShop.Discard(Database);
     }
 }

@@ -34,7 +34,7 @@ public sealed class DerivedRowsTests
 
                     Check(shop, gear);
                 },
-                iter: 60,
+                iter: 40,
                 threads: 1
             );
 

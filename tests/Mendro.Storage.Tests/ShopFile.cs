@@ -2,6 +2,7 @@ using Mendro.Core.Diagnosis;
 using Mendro.Core.Jobs;
 using Mendro.Core.Library;
 using Mendro.Core.Money;
+using Mendro.Tests.Shared;
 using Microsoft.Extensions.Time.Testing;
 
 namespace Mendro.Storage.Tests;
@@ -13,13 +14,11 @@ public sealed class ShopFile : IDisposable
 
     public ShopFile()
     {
-        Database = new ShopDatabase(Path.Combine(_folder, "shop.db"));
-        Database.Migrate();
+        Database = PreparedShop.In(_folder);
         Profiles = new ProfileStore(Database, Time);
-        Profiles.TakeIn(TradeLibrary.Shipped, demo: true);
     }
 
-    public FakeTimeProvider Time { get; } = new(new DateTimeOffset(2026, 3, 1, 9, 30, 0, TimeSpan.Zero));
+    public FakeTimeProvider Time { get; } = new(PreparedShop.MadeAt);
 
     public ShopDatabase Database { get; }
 
@@ -66,7 +65,6 @@ public sealed class ShopFile : IDisposable
 
     public void Dispose()
     {
-        Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
-        Directory.Delete(_folder, true);
+        PreparedShop.Discard(Database);
     }
 }

@@ -4,11 +4,9 @@ using Mendro.Core.Profiles;
 namespace Mendro.Web.Tests;
 
 /// <summary>Taking a unit apart in the pages: only as far as needed, the screw map, refusals, the way back.</summary>
-public sealed class ApartPagesTests : IDisposable
+public sealed class ApartPagesTests(WebShop shop) : IClassFixture<WebShop>
 {
-    private readonly WebShop _shop = new();
-
-    public void Dispose() => _shop.Dispose();
+    private readonly WebShop _shop = shop;
 
     private async Task<HttpResponseMessage> Do(long number, string handler, params (string, string)[] fields) =>
         await _shop.Post($"/Jobs/{number}/Apart", $"/Jobs/{number}/Apart?handler={handler}&to=main", false, fields);

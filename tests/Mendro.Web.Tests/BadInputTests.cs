@@ -10,7 +10,7 @@ using Mendro.Core.Quantities;
 namespace Mendro.Web.Tests;
 
 /// <summary>What no page of ours sends: refused with our own page, or cleaned; and whatever is stored, a page opens.</summary>
-public sealed class BadInputTests : IDisposable
+public sealed class BadInputTests(WebShop shop) : IClassFixture<WebShop>
 {
     private static readonly string[] JobPages =
     [
@@ -26,9 +26,7 @@ public sealed class BadInputTests : IDisposable
         "Compare",
     ];
 
-    private readonly WebShop _shop = new();
-
-    public void Dispose() => _shop.Dispose();
+    private readonly WebShop _shop = shop;
 
     // GS and EOT, as a scanner of bar codes sends them between and after its fields (ISO/IEC 15434).
     [Fact]
@@ -125,6 +123,7 @@ public sealed class BadInputTests : IDisposable
     [MemberData(nameof(Broken), DisableDiscoveryEnumeration = true)]
     public async Task What_is_no_form_gets_our_page_with_its_headers_and_nothing_is_taken_in(string what, HttpContent content)
     {
+        var before = _shop.UnitsKnown;
         foreach (var path in (string[])["/?handler=Quick", "/Intake", "/Settings", "/no/such/page", "/Models/Import"])
         {
             var token = (await _shop.Page("/")).QuerySelector("meta[name=mendro-token]")!.GetAttribute("content")!;
@@ -141,7 +140,7 @@ public sealed class BadInputTests : IDisposable
             (await WebShop.Parse(response)).QuerySelector("h1")!.TextContent.ShouldBe("That request could not be taken");
         }
 
-        _shop.Database.AllJobs().ShouldBeEmpty();
+        _shop.UnitsKnown.ShouldBe(before);
     }
 
     [Theory]

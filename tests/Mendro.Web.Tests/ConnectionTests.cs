@@ -3,11 +3,9 @@ using Mendro.Storage;
 namespace Mendro.Web.Tests;
 
 /// <summary>A page is one connection: whatever it asks of the stores joins the one the request has opened.</summary>
-public sealed class ConnectionTests : IDisposable
+public sealed class ConnectionTests(LoneShop shop) : IClassFixture<LoneShop>
 {
-    private readonly WebShop _shop = new(demo: false, alone: true);
-
-    public void Dispose() => _shop.Dispose();
+    private readonly WebShop _shop = shop;
 
     [Theory]
     [InlineData("Find")]

@@ -7,13 +7,11 @@ using Mendro.Web.Profiles;
 namespace Mendro.Web.Tests;
 
 /// <summary>The profile editor and import.</summary>
-public sealed class EditorPagesTests : IDisposable
+public sealed class EditorPagesTests(WebShop shop) : IClassFixture<WebShop>
 {
-    private readonly WebShop _shop = new();
+    private readonly WebShop _shop = shop;
 
     public static TheoryData<string> Profiles => [.. TradeLibrary.Shipped.Profiles.Select(p => p.Id)];
-
-    public void Dispose() => _shop.Dispose();
 
     [Theory]
     [MemberData(nameof(Profiles))]

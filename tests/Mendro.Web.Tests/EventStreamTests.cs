@@ -4,11 +4,9 @@ using Mendro.Web.Live;
 namespace Mendro.Web.Tests;
 
 /// <summary>The stream of events: one a browser, only so many in all, and never for another site's page.</summary>
-public sealed class EventStreamTests : IDisposable
+public sealed class EventStreamTests(WebShop shop) : IClassFixture<WebShop>
 {
-    private readonly WebShop _shop = new();
-
-    public void Dispose() => _shop.Dispose();
+    private readonly WebShop _shop = shop;
 
     [Fact]
     public void One_browser_has_one_stream_and_in_all_there_are_only_so_many()
@@ -63,7 +61,7 @@ public sealed class EventStreamTests : IDisposable
     [Fact]
     public async Task Without_a_page_there_is_no_stream()
     {
-        using var response = await _shop.Client.GetAsync(EventEndpoint.Path, TestContext.Current.CancellationToken);
+        using var response = await _shop.Browser().GetAsync(EventEndpoint.Path, TestContext.Current.CancellationToken);
         response.StatusCode.ShouldBe(HttpStatusCode.Forbidden);
     }
 

@@ -9,8 +9,29 @@ using Mendro.Storage;
 namespace Mendro.Web.Tests;
 
 /// <summary>What the shop shows to the outside: nothing but this machine, under its own names, within its limits.</summary>
-public sealed class ExposureTests : IDisposable
+public sealed class ExposureTests(ExposureTests.Standing standing) : IClassFixture<ExposureTests.Standing>, IDisposable
 {
+    /// <summary>A server that the tests share which leave it as it is.</summary>
+    public sealed class Standing : IAsyncLifetime
+    {
+        private RealServer? _server;
+
+        public string Folder { get; } = Directory.CreateTempSubdirectory("mendro-standing-").FullName;
+
+        public string Address => _server!.Address;
+
+        public int Port => _server!.Port;
+
+        public async ValueTask InitializeAsync() => _server = await RealServer.Open(Folder);
+
+        public ValueTask DisposeAsync()
+        {
+            _server?.Dispose();
+            Directory.Delete(Folder, true);
+            return ValueTask.CompletedTask;
+        }
+    }
+
     private readonly string _folder = Directory.CreateTempSubdirectory("mendro-exposure-").FullName;
 
     public void Dispose()
@@ -101,7 +122,6 @@ public sealed class ExposureTests : IDisposable
     [Fact]
     public async Task Only_local_names_are_answered()
     {
-        using var server = await RealServer.Open(_folder);
         foreach (
             var (host, expected) in ((string, int)[])
                 [
@@ -117,7 +137,7 @@ public sealed class ExposureTests : IDisposable
         {
             foreach (var path in (string[])["/", "/Intake", "/health"])
             {
-                var answer = await Raw(server.Port, $"GET {path} HTTP/1.1\r\nHost: {host}\r\nConnection: close\r\n\r\n");
+                var answer = await Raw(standing.Port, $"GET {path} HTTP/1.1\r\nHost: {host}\r\nConnection: close\r\n\r\n");
                 answer.ShouldStartWith($"HTTP/1.1 {expected} ", Case.Sensitive, host);
                 if (expected != 200)
                     answer.ShouldNotContain("Mendro");
@@ -128,17 +148,15 @@ public sealed class ExposureTests : IDisposable
     [Fact]
     public async Task A_request_larger_than_the_limit_is_refused_and_changes_nothing()
     {
-        using var server = await RealServer.Open(_folder);
         using var client = new HttpClient();
         using var content = new StringContent("line=" + new string('x', 5_000_000), Encoding.UTF8, "application/x-www-form-urlencoded");
-        using var request = new HttpRequestMessage(HttpMethod.Post, server.Address + "/?handler=Quick") { Content = content };
+        using var request = new HttpRequestMessage(HttpMethod.Post, standing.Address + "/?handler=Quick") { Content = content };
         // The answer is asked for before the body goes out; else the refusal may close the line while the body is still on it.
         request.Headers.ExpectContinue = true;
         using var response = await client.SendAsync(request, TestContext.Current.CancellationToken);
         response.StatusCode.ShouldBe(HttpStatusCode.RequestEntityTooLarge);
-        (await client.GetStringAsync(server.Address + "/Jobs", TestContext.Current.CancellationToken)).ShouldContain(
-            "No unit is in the shop"
-        );
+        using var connection = new ShopDatabase(Path.Combine(standing.Folder, "shop.db")).Open();
+        connection.ExecuteScalar<long>("SELECT count(*) FROM jobs WHERE claim LIKE '%xxx%'").ShouldBe(0);
     }
 
     [Theory]
@@ -150,10 +168,9 @@ public sealed class ExposureTests : IDisposable
     [InlineData("PROPFIND")]
     public async Task Methods_that_nothing_answers_are_refused(string method)
     {
-        using var server = await RealServer.Open(_folder);
         foreach (var path in (string[])["/", "/Settings", "/css/site.css"])
         {
-            var answer = await Raw(server.Port, $"{method} {path} HTTP/1.1\r\nHost: localhost\r\nConnection: close\r\n\r\n");
+            var answer = await Raw(standing.Port, $"{method} {path} HTTP/1.1\r\nHost: localhost\r\nConnection: close\r\n\r\n");
             answer.ShouldMatch("^HTTP/1.1 (405|400|501) ");
             answer.ShouldNotContain("Host: localhost");
         }
@@ -168,7 +185,9 @@ public sealed class ExposureTests : IDisposable
         File.SetUnixFileMode(shop, (UnixFileMode)0b111_101_101);
         await File.WriteAllTextAsync(Path.Combine(shop, "letter.txt"), "not ours", TestContext.Current.CancellationToken);
         File.SetUnixFileMode(Path.Combine(shop, "letter.txt"), (UnixFileMode)0b110_100_100);
-        using var server = await RealServer.Open(shop);
+        // Made by the server itself, not a prepared one.
+        using var server = RealServer.Launch(shop);
+        await server.Hears("Mendro is open");
         using var client = new HttpClient();
         // A page has the keys made.
         await client.GetStringAsync(server.Address + "/Settings", TestContext.Current.CancellationToken);
@@ -188,9 +207,8 @@ public sealed class ExposureTests : IDisposable
     [Fact]
     public async Task Every_cookie_is_ours_strict_and_out_of_reach_of_scripts()
     {
-        using var server = await RealServer.Open(_folder);
         using var handler = new HttpClientHandler { AllowAutoRedirect = false };
-        using var client = new HttpClient(handler) { BaseAddress = new Uri(server.Address) };
+        using var client = new HttpClient(handler) { BaseAddress = new Uri(standing.Address) };
         using var page = await client.GetAsync("/Settings", TestContext.Current.CancellationToken);
         var token = (await WebShop.Parse(page)).QuerySelector("meta[name=mendro-token]")!.GetAttribute("content")!;
         List<string> cookies = [.. page.Headers.GetValues("Set-Cookie")];
@@ -244,8 +262,7 @@ public sealed class ExposureTests : IDisposable
     [Fact]
     public async Task A_second_server_on_the_same_folder_is_refused()
     {
-        using var server = await RealServer.Open(_folder);
-        var (code, said) = await RealServer.Refused(_folder);
+        var (code, said) = await RealServer.Refused(standing.Folder);
         (code, said.Trim().Split('\n').Length).ShouldBe((2, 1));
         said.ShouldContain("Another Mendro works on");
     }

@@ -11,11 +11,9 @@ using Mendro.Storage;
 namespace Mendro.Web.Tests;
 
 /// <summary>What Find grew: repeated starts, provocations, swap trials, reasons, patterns, second look, practice.</summary>
-public sealed class FindPagesTests : IDisposable
+public sealed class FindPagesTests(WebShop shop) : IClassFixture<WebShop>
 {
-    private readonly WebShop _shop = new();
-
-    public void Dispose() => _shop.Dispose();
+    private readonly WebShop _shop = shop;
 
     private async Task<long> Failing(string profile, string function, string look = "nothing") =>
         await _shop.TakeIn(profile, ($"Form.Result[{function}]", "fail"), ($"Form.Look[{function}]", look));

@@ -6,11 +6,9 @@ using Mendro.Shop;
 namespace Mendro.Web.Tests;
 
 /// <summary>The pages of Fix: run sheet, ladder, methods, pins, wiring, what is on a unit, modifications on the sheet.</summary>
-public sealed class FixWorkPagesTests : IDisposable
+public sealed class FixWorkPagesTests(WebShop shop) : IClassFixture<WebShop>
 {
-    private readonly WebShop _shop = new();
-
-    public void Dispose() => _shop.Dispose();
+    private readonly WebShop _shop = shop;
 
     private async Task<string> Alert(string page, string address, params (string, string)[] fields)
     {

@@ -21,7 +21,7 @@ namespace Mendro.Web.Tests;
 /// </summary>
 public sealed class FuzzTests : IAsyncLifetime
 {
-    private const int InTheSuite = 2000;
+    private const int InTheSuite = 700;
 
     // Each request alone, or one would hang on the other; a request that takes longer than this has hung.
     private static readonly TimeSpan Longest = TimeSpan.FromSeconds(90);
@@ -55,7 +55,7 @@ public sealed class FuzzTests : IAsyncLifetime
     private sealed record Target(string Route, string Method, string? Handler, IReadOnlyList<string> Fields);
 
     [Fact]
-    public async Task Two_thousand_requests_that_nobody_should_send_break_nothing()
+    public async Task Requests_that_nobody_should_send_break_nothing()
     {
         var count = Setting("MENDRO_FUZZ_REQUESTS", InTheSuite);
         var seed = Setting("MENDRO_FUZZ_SEED", 10);

@@ -6,11 +6,9 @@ using Mendro.Storage;
 namespace Mendro.Web.Tests;
 
 /// <summary>Owner, sale, parts, shelf and a person's data through the pages.</summary>
-public sealed class HandOverPagesTests : IDisposable
+public sealed class HandOverPagesTests(WebShop shop) : IClassFixture<WebShop>
 {
-    private readonly WebShop _shop = new();
-
-    public void Dispose() => _shop.Dispose();
+    private readonly WebShop _shop = shop;
 
     private async Task<string> Wrong(HttpResponseMessage answer)
     {
@@ -68,16 +66,17 @@ public sealed class HandOverPagesTests : IDisposable
     [Fact]
     public async Task To_parts_names_the_hazards_and_what_is_ticked_is_in_stock()
     {
-        var number = await _shop.TakeIn();
-        var page = await _shop.Page($"/Jobs/{number}/HandOver");
+        using var own = new WebShop();
+        var number = await own.TakeIn();
+        var page = await own.Page($"/Jobs/{number}/HandOver");
         page.QuerySelector(".donates")!.TextContent.ShouldContain("Speaker");
-        using (await _shop.Post($"/Jobs/{number}/HandOver", ("end", "Parts"), ("part", "speaker"), ("part", "panel"))) { }
-        var stock = await _shop.Page("/Donors?kind=speaker");
+        using (await own.Post($"/Jobs/{number}/HandOver", ("end", "Parts"), ("part", "speaker"), ("part", "panel"))) { }
+        var stock = await own.Page("/Donors?kind=speaker");
         stock.QuerySelectorAll("main tbody tr").Length.ShouldBe(1);
         var id = stock.QuerySelector("input[name=id]")!.GetAttribute("value")!;
-        using (await _shop.Post("/Donors", ("id", id), ("state", "taken"), ("words", "into 141"))) { }
-        (await _shop.Page("/Donors?kind=speaker")).QuerySelectorAll("main tbody tr").ShouldBeEmpty();
-        (await _shop.Page("/Donors?kind=speaker&all=true")).Body!.TextContent.ShouldContain("into 141");
+        using (await own.Post("/Donors", ("id", id), ("state", "taken"), ("words", "into 141"))) { }
+        (await own.Page("/Donors?kind=speaker")).QuerySelectorAll("main tbody tr").ShouldBeEmpty();
+        (await own.Page("/Donors?kind=speaker&all=true")).Body!.TextContent.ShouldContain("into 141");
     }
 
     [Fact]
@@ -96,7 +95,7 @@ public sealed class HandOverPagesTests : IDisposable
     [Fact]
     public async Task A_person_gets_a_file_and_is_taken_out_after_typing_the_name()
     {
-        var number = await _shop.TakeIn();
+        var number = await _shop.TakeIn("harrow-quartet", ("Form.OwnerName", "Paula Kern"));
         var id = _shop.Jobs.Find(number)!.CustomerId!.Value;
         var name = _shop.Jobs.Find(number)!.CustomerName!;
         using (var file = await _shop.Client.GetAsync($"/Owners/{id}?handler=Export", TestContext.Current.CancellationToken))

@@ -9,11 +9,9 @@ using Mendro.Storage;
 namespace Mendro.Web.Tests;
 
 /// <summary>Intake, by form and by the quick line, without script.</summary>
-public sealed class IntakePagesTests : IDisposable
+public sealed class IntakePagesTests(WebShop shop) : IClassFixture<WebShop>
 {
-    private readonly WebShop _shop = new();
-
-    public void Dispose() => _shop.Dispose();
+    private readonly WebShop _shop = shop;
 
     [Fact]
     public async Task Intake_keeps_everything_and_starts_the_diagnosis()
@@ -50,6 +48,7 @@ public sealed class IntakePagesTests : IDisposable
     [Fact]
     public async Task An_incomplete_intake_says_what_is_missing_and_keeps_what_was_typed()
     {
+        var before = _shop.UnitsKnown;
         using var response = await _shop.Post(
             "/Intake",
             ("Form.Profile", "harrow-quartet"),
@@ -72,7 +71,7 @@ public sealed class IntakePagesTests : IDisposable
         page.QuerySelector("textarea[name='Form.Claim']")!.TextContent.ShouldBe("kept words");
         page.QuerySelector("input[name='Form.Result[picture]'][value=fail]")!.HasAttribute("checked").ShouldBeTrue();
         page.QuerySelector("select[name='Form.Look[picture]'] option[selected]")!.GetAttribute("value").ShouldBe("flicker");
-        _shop.Database.AllJobs().ShouldBeEmpty();
+        _shop.UnitsKnown.ShouldBe(before);
     }
 
     [Fact]
@@ -87,6 +86,7 @@ public sealed class IntakePagesTests : IDisposable
     [Fact]
     public async Task Intake_begins_without_a_model_and_takes_none_for_it()
     {
+        var before = _shop.UnitsKnown;
         var page = await _shop.Page("/Intake");
         page.QuerySelector("#model")!.GetAttribute("value").ShouldBeNullOrEmpty();
         page.QuerySelector(".baseline").ShouldBeNull();
@@ -108,7 +108,7 @@ public sealed class IntakePagesTests : IDisposable
             (refused.QuerySelector("#model")!.GetAttribute("value") ?? "").ShouldBe(typed);
             refused.QuerySelector("textarea[name='Form.Claim']")!.TextContent.ShouldBe("kept words");
         }
-        _shop.Database.AllJobs().ShouldBeEmpty();
+        _shop.UnitsKnown.ShouldBe(before);
     }
 
     [Fact]
@@ -123,7 +123,7 @@ public sealed class IntakePagesTests : IDisposable
             ("Form.Currency", "EUR"),
             ("then", "next")
         );
-        _shop.View(101).Job.ProfileId.ShouldBe("quillon-minnow");
+        _shop.Database.AllJobs()[0].ProfileId.ShouldBe("quillon-minnow");
         var page = await _shop.Page(response.Headers.Location!.ToString());
         page.QuerySelector("#model")!.GetAttribute("value").ShouldBe("Quillon Minnow");
         page.QuerySelector("input[name='Form.Lot']")!.GetAttribute("value").ShouldBe("attic & cellar");
@@ -135,6 +135,7 @@ public sealed class IntakePagesTests : IDisposable
     [Fact]
     public async Task The_quick_line_shows_how_it_understood_and_files_just_that()
     {
+        var before = _shop.UnitsKnown;
         const string line = "leaflet charges but nothing when switched on";
         var heard = await _shop.Page("/?handler=Heard&line=" + Uri.EscapeDataString(line));
         heard.QuerySelector("#heard b")!.TextContent.ShouldBe("Tarn Leaflet");
@@ -142,11 +143,11 @@ public sealed class IntakePagesTests : IDisposable
             .QuerySelectorAll("#heard li")
             .Select(l => string.Join(' ', l.TextContent.Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries)))
             .ShouldBe(["✓ Charging: works", "✕ Power light: nothing at all"]);
-        _shop.Database.AllJobs().ShouldBeEmpty();
+        _shop.UnitsKnown.ShouldBe(before);
 
         using var response = await _shop.Post("/", "/?handler=Quick", false, ("line", line));
         _shop
-            .View(101)
+            .View(_shop.Database.AllJobs()[0].Number)
             .Records.Select(r => r.Body)
             .ShouldBe([new FunctionTrial("charging", true), new FunctionTrial("power-light", false, "nothing")], ignoreOrder: true);
     }

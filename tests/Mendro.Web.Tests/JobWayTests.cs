@@ -11,11 +11,9 @@ using Mendro.Storage;
 namespace Mendro.Web.Tests;
 
 /// <summary>The way of a job through the posts, without script.</summary>
-public sealed class JobWayTests : IDisposable
+public sealed class JobWayTests(WebShop shop) : IClassFixture<WebShop>
 {
-    private readonly WebShop _shop = new();
-
-    public void Dispose() => _shop.Dispose();
+    private readonly WebShop _shop = shop;
 
     [Fact]
     public async Task Readings_move_the_map_and_are_corrected_withdrawn_and_brought_back()
@@ -286,9 +284,10 @@ public sealed class JobWayTests : IDisposable
         );
         view.Records.ShouldContain(r => r.Body is MarkNoted && r.Subject == "rattle");
         using (await _shop.Post($"/Jobs/{number}/Intake", $"/Jobs/{number}/Timeline?handler=Delete", false)) { }
-        (await _shop.Page("/Jobs?show=deleted")).QuerySelectorAll("td .tag").ShouldHaveSingleItem();
+        (await _shop.Page("/Jobs?show=deleted")).QuerySelectorAll("td .tag").ShouldHaveSingleItem().TextContent.ShouldContain($"{number}");
+        _shop.Jobs.Live().ShouldNotContain(j => j.Number == number);
         using (await _shop.Post($"/Jobs/{number}/Timeline", $"/Jobs/{number}/Timeline?handler=Restore", false)) { }
-        _shop.Jobs.Live().ShouldHaveSingleItem();
+        _shop.Jobs.Live().ShouldContain(j => j.Number == number);
     }
 
     [Fact]

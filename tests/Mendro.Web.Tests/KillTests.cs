@@ -30,24 +30,31 @@ public sealed class KillTests : IDisposable
             ? told
             : InTheSuite;
         var random = new Random(4);
-        var answered = new ConcurrentDictionary<string, byte>();
+        var (answered, refused) = (new ConcurrentDictionary<string, byte>(), new ConcurrentDictionary<string, byte>());
         for (var round = 0; round < kills; round++)
         {
             using var server = await RealServer.Open(_folder);
             // So many answers, and then the power is gone, wherever the others are just now.
             var until = answered.Count + 5 + random.Next(30);
-            var hands = Enumerable.Range(0, Hands).Select(n => Write(server, $"r{round}h{n}", answered)).ToList();
-            while (answered.Count < until && hands.Any(h => !h.IsCompleted))
-                await Task.Yield();
+            var enough = new TaskCompletionSource(TaskCreationOptions.RunContinuationsAsynchronously);
+            void Tell(string claim)
+            {
+                answered.TryAdd(claim, 0);
+                if (answered.Count >= until)
+                    enough.TrySetResult();
+            }
+
+            var hands = Enumerable.Range(0, Hands).Select(n => Write(server, $"r{round}h{n}", Tell, c => refused.TryAdd(c, 0))).ToList();
+            await Task.WhenAny(enough.Task, Task.WhenAll(hands));
             await server.Kill();
             server.ExitCode.ShouldBe(137);
             await Task.WhenAll(hands);
-            Check(answered.Keys, round);
+            Check(answered.Keys, refused.Keys, round);
         }
     }
 
     /// <summary>Takes units in, one after the other, until nobody answers.</summary>
-    private static async Task Write(RealServer server, string who, ConcurrentDictionary<string, byte> answered)
+    private static async Task Write(RealServer server, string who, Action<string> answered, Action<string> refused)
     {
         using var client = new HttpClient(new HttpClientHandler { AllowAutoRedirect = false, CookieContainer = new CookieContainer() })
         {
@@ -66,8 +73,14 @@ public sealed class KillTests : IDisposable
                 };
                 request.Headers.Add("X-Mendro-Antiforgery", token);
                 using var response = await client.SendAsync(request, TestContext.Current.CancellationToken);
-                response.StatusCode.ShouldBe(HttpStatusCode.Redirect);
-                answered.TryAdd(claim, 0);
+                // Under eight hands a busy machine may refuse one; what it refuses it has not taken.
+                if (response.StatusCode == HttpStatusCode.ServiceUnavailable)
+                    refused(claim);
+                else
+                {
+                    response.StatusCode.ShouldBe(HttpStatusCode.Redirect);
+                    answered(claim);
+                }
             }
         }
         catch (HttpRequestException)
@@ -76,7 +89,7 @@ public sealed class KillTests : IDisposable
         }
     }
 
-    private void Check(ICollection<string> answered, int round)
+    private void Check(ICollection<string> answered, ICollection<string> refused, int round)
     {
         // A connection of its own, as a program has that looks after a crash: what an earlier one knew of the index is out of date.
         Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
@@ -86,6 +99,7 @@ public sealed class KillTests : IDisposable
         var there = connection.Query<string>("SELECT claim FROM jobs").ToList();
         there.ShouldBeUnique();
         answered.Except(there).ShouldBeEmpty($"lost after kill {round + 1}");
+        there.Intersect(refused).ShouldBeEmpty($"refused and taken before kill {round + 1}");
         // None is half there: every job has its line in the timeline and its words in the search.
         connection
             .ExecuteScalar<long>(

@@ -1,11 +1,9 @@
 namespace Mendro.Web.Tests;
 
 /// <summary>The material check as a page: steps added one by one, stops told at their step, taken off again.</summary>
-public sealed class MaterialsPageTests : IDisposable
+public sealed class MaterialsPageTests(WebShop shop) : IClassFixture<WebShop>
 {
-    private readonly WebShop _shop = new();
-
-    public void Dispose() => _shop.Dispose();
+    private readonly WebShop _shop = shop;
 
     [Fact]
     public async Task A_dangerous_step_stops_at_its_place_until_it_is_rinsed_and_dried()

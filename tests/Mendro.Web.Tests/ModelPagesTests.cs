@@ -11,13 +11,11 @@ using Mendro.Storage;
 namespace Mendro.Web.Tests;
 
 /// <summary>Pages of a model as a whole: its check, its bench card, merged and split, given away and taken in with many others.</summary>
-public sealed class ModelPagesTests : IDisposable
+public sealed class ModelPagesTests(WebShop shop) : IClassFixture<WebShop>
 {
-    private readonly WebShop _shop = new();
+    private readonly WebShop _shop = shop;
 
     private ProfileStore Profiles => _shop.Service<ProfileStore>();
-
-    public void Dispose() => _shop.Dispose();
 
     private static string Own(WebShop shop, string build, string name)
     {

@@ -32,12 +32,6 @@ public sealed partial class PaperPagesTests : IDisposable
             "--contentRoot",
             Path.Combine(ArchitectureTests.Root(), "src", "Mendro.Web")
         );
-        await Fit(server, "A4", 595, 842);
-        await Fit(server, "Letter", 612, 792);
-    }
-
-    private async Task Fit(RealServer server, string format, int width, int height)
-    {
         string[] paths =
         [
             "/Jobs/133/Sheet",
@@ -47,10 +41,16 @@ public sealed partial class PaperPagesTests : IDisposable
             "/Labels?jobs=101-140",
             "/Labels?jobs=133,134&paper=roll",
         ];
-        var files = await Print(format, [.. paths.Select(p => server.Address + p)]);
-        foreach (var (path, file) in paths.Zip(files))
+        await Print("A4,Letter", [.. paths.Select(p => server.Address + p)]);
+        Fit(paths, "A4", 595, 842);
+        Fit(paths, "Letter", 612, 792);
+    }
+
+    private void Fit(string[] paths, string format, int width, int height)
+    {
+        foreach (var (n, path) in paths.Index())
         {
-            using var pdf = PdfDocument.Open(file);
+            using var pdf = PdfDocument.Open(Path.Combine(_folder, $"{format}-{n}.pdf"));
             var pages = pdf.GetPages().ToList();
             var labels = path.StartsWith("/Labels", StringComparison.Ordinal);
             var roll = path.Contains("roll", StringComparison.Ordinal);
@@ -128,9 +128,9 @@ public sealed partial class PaperPagesTests : IDisposable
 
     private static int Whole(string text) => int.Parse(text, System.Globalization.CultureInfo.InvariantCulture);
 
-    private async Task<IReadOnlyList<string>> Print(string format, IReadOnlyList<string> addresses)
+    private async Task Print(string formats, IReadOnlyList<string> addresses)
     {
-        var start = new ProcessStartInfo("node", [Path.Combine("e2e", "pdf.mjs"), _folder, format, .. addresses])
+        var start = new ProcessStartInfo("node", [Path.Combine("e2e", "pdf.mjs"), _folder, formats, .. addresses])
         {
             WorkingDirectory = ArchitectureTests.Root(),
             RedirectStandardError = true,
@@ -139,7 +139,6 @@ public sealed partial class PaperPagesTests : IDisposable
         var wrong = await node.StandardError.ReadToEndAsync(TestContext.Current.CancellationToken);
         await node.WaitForExitAsync(TestContext.Current.CancellationToken);
         node.ExitCode.ShouldBe(0, wrong);
-        return addresses.Select((_, n) => Path.Combine(_folder, $"{n}.pdf")).ToList();
     }
 
     // Every font has its outlines in the file (ISO 32000-1, 9.5 and 9.9): drawn glyphs of its own, or a font program; one that were only

@@ -9,11 +9,9 @@ using Mendro.Storage;
 namespace Mendro.Web.Tests;
 
 /// <summary>Pictures through the pages: sent, shown, marked, measured, refused.</summary>
-public sealed class PicturePagesTests : IDisposable
+public sealed class PicturePagesTests(WebShop shop) : IClassFixture<WebShop>
 {
-    private readonly WebShop _shop = new();
-
-    public void Dispose() => _shop.Dispose();
+    private readonly WebShop _shop = shop;
 
     private async Task<HttpResponseMessage> Send(long number, params (string Name, byte[] File)[] files)
     {

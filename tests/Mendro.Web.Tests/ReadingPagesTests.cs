@@ -14,15 +14,9 @@ using Mendro.Web.Profiles;
 namespace Mendro.Web.Tests;
 
 /// <summary>The reading bar everywhere, calculators, known-good readings and the contact map, through the pages.</summary>
-public class ReadingPagesTests : IDisposable
+public class ReadingPagesTests(WebShop shop) : IClassFixture<WebShop>
 {
-    private readonly WebShop _shop = new();
-
-    public void Dispose()
-    {
-        _shop.Dispose();
-        GC.SuppressFinalize(this);
-    }
+    private readonly WebShop _shop = shop;
 
     [Fact]
     public async Task The_bar_stands_where_there_is_something_to_read_and_files_where_it_stands()

@@ -2,6 +2,7 @@ using System.Diagnostics;
 using System.Net;
 using System.Net.Sockets;
 using System.Text;
+using Mendro.Tests.Shared;
 
 namespace Mendro.Web.Tests;
 
@@ -11,6 +12,7 @@ internal sealed class RealServer : IDisposable
     private readonly Process _process;
     private readonly StringBuilder _said = new();
     private readonly SemaphoreSlim _more = new(0);
+    private volatile bool _ended;
 
     private RealServer(Process process, string address) => (_process, Address) = (process, address);
 
@@ -36,31 +38,21 @@ internal sealed class RealServer : IDisposable
     {
         while (!Said.Contains(text, StringComparison.Ordinal))
         {
-            var more = await _more.WaitAsync(TimeSpan.FromSeconds(60), TestContext.Current.CancellationToken);
-            more.ShouldBeTrue($"It never said {text}, but: {Said}");
+            var more = await _more.WaitAsync(TimeSpan.FromSeconds(120), TestContext.Current.CancellationToken);
+            (more && !(_ended && !Said.Contains(text, StringComparison.Ordinal))).ShouldBeTrue($"It never said {text}, but: {Said}");
         }
     }
 
-    /// <summary>Starts a server and waits until it is open.</summary>
+    /// <summary>Starts a server on a prepared shop and waits until it says that it is open.</summary>
     public static async Task<RealServer> Open(string folder, Dictionary<string, string>? environment = null, params string[] more)
     {
+        if (more.Contains("--demo"))
+            PreparedShop.DemoIn(folder);
+        else if (!File.Exists(Path.Combine(folder, "shop.db")))
+            PreparedShop.In(folder);
         var server = Start(folder, environment, more);
-        using var client = new HttpClient();
-        while (true)
-        {
-            server._process.HasExited.ShouldBeFalse(server.Said);
-            TestContext.Current.CancellationToken.ThrowIfCancellationRequested();
-            try
-            {
-                using var answer = await client.GetAsync(server.Address + "/health", TestContext.Current.CancellationToken);
-                if (answer.IsSuccessStatusCode)
-                    return server;
-            }
-            catch (HttpRequestException)
-            {
-                // Not listening yet: asked again until the test's own time is up.
-            }
-        }
+        await server.Hears("Mendro is open");
+        return server;
     }
 
     /// <summary>Starts a server that is expected to end by itself, and gives what it said.</summary>
@@ -106,6 +98,8 @@ internal sealed class RealServer : IDisposable
             $"{port}",
             "--demo-models",
             "true",
+            "--warm-up",
+            "no",
             .. more,
         ];
         var start = new ProcessStartInfo("dotnet", args)
@@ -136,12 +130,14 @@ internal sealed class RealServer : IDisposable
         return port;
     }
 
+    /// <summary>A line it said, or null when it will say no more.</summary>
     private void Hear(string? line)
     {
         if (line is null)
-            return;
-        lock (_said)
-            _said.AppendLine(line);
+            _ended = true;
+        else
+            lock (_said)
+                _said.AppendLine(line);
         _more.Release();
     }
 }

@@ -3,11 +3,9 @@ using System.Net;
 namespace Mendro.Web.Tests;
 
 /// <summary>Timers in the pages: the strip everywhere, started, paused and stopped.</summary>
-public sealed class TimersPageTests : IDisposable
+public sealed class TimersPageTests(WebShop shop) : IClassFixture<WebShop>
 {
-    private readonly WebShop _shop = new();
-
-    public void Dispose() => _shop.Dispose();
+    private readonly WebShop _shop = shop;
 
     [Fact]
     public async Task A_timer_stands_in_the_strip_of_every_page_until_it_is_done()

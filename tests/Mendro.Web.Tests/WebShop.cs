@@ -5,6 +5,7 @@ using Mendro.Core.Library;
 using Mendro.Core.Money;
 using Mendro.Shop;
 using Mendro.Storage;
+using Mendro.Tests.Shared;
 using Microsoft.AspNetCore.Hosting;
 using Microsoft.AspNetCore.Mvc.Testing;
 using Microsoft.Extensions.DependencyInjection;
@@ -26,13 +27,18 @@ public class WebShop : IDisposable
     /// <param name="settings">How the server is asked to run besides.</param>
     internal WebShop(bool demo, bool alone = false, bool models = true, params (string Key, string Value)[] settings)
     {
+        if (demo)
+            PreparedShop.DemoIn(_folder);
+        else
+            PreparedShop.In(_folder, models);
         _factory = new WebApplicationFactory<Program>().WithWebHostBuilder(host =>
         {
             // The bench page waits for what is being worked out, so that what it shows is the same every time.
             host.UseSetting("data", _folder)
                 .UseSetting("demo", demo ? "true" : "false")
                 .UseSetting("demo-models", models ? "true" : "false")
-                .UseSetting("patience", alone ? "0" : "30000");
+                .UseSetting("patience", alone ? "0" : "30000")
+                .UseSetting("warm-up", "no");
             foreach (var (key, value) in settings)
                 host.UseSetting(key, value);
             if (alone)
@@ -49,6 +55,9 @@ public class WebShop : IDisposable
     public ShopDatabase Database => Service<ShopDatabase>();
 
     public JobStore Jobs => Service<JobStore>();
+
+    /// <summary>Units that are or were here, for tests that hold that none came in.</summary>
+    public int UnitsKnown => Database.AllJobs().Count;
 
     public BenchRecordStore Records => Service<BenchRecordStore>();
 
@@ -138,13 +147,15 @@ public class WebShop : IDisposable
     public void Dispose()
     {
         Client.Dispose();
+        var database = Database;
         _factory.Dispose();
-        Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
-        if (Directory.Exists(_folder))
-            Directory.Delete(_folder, true);
+        PreparedShop.Discard(database);
         GC.SuppressFinalize(this);
     }
 }
 
 /// <summary>The application with the demo world, shared by tests that only read.</summary>
 public sealed class DemoShop() : WebShop(demo: true);
+
+/// <summary>An empty shop behind whose answers nothing works.</summary>
+public sealed class LoneShop() : WebShop(demo: false, alone: true);

@@ -55,6 +55,6 @@ public class AtTheDoorTests
                             Library.FindFunctionKind(kind)!.Looks.ShouldContain(l => l.Id == look);
                     }
                 },
-                iter: 2000
+                iter: 500
             );
 }

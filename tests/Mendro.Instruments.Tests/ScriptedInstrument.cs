@@ -2,7 +2,7 @@ using System.Net;
 using System.Net.Sockets;
 using System.Text;
 
-namespace Mendro.Web.Tests.Meter;
+namespace Mendro.Instruments.Tests;
 
 /// <summary>An instrument that answers each line with the pieces it was told to, one packet a piece; an empty piece ends the
 /// link.</summary>

@@ -1,7 +1,7 @@
 using System.Buffers.Binary;
 using SkiaSharp;
 
-namespace Mendro.Shop.Tests;
+namespace Mendro.Tests.Shared;
 
 /// <summary>Photos as phones make them, with what phones write into them.</summary>
 internal static class TestPhoto

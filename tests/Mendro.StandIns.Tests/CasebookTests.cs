@@ -1,8 +1,7 @@
 using Mendro.Core.Diagnosis;
 using Mendro.Core.Library;
-using Mendro.StandIns;
 
-namespace Mendro.Core.Tests.StandIns;
+namespace Mendro.StandIns.Tests;
 
 /// <summary>
 /// The judge of the advice is the technician with the unit in hand: cases told by practice (common practice, no source), each with

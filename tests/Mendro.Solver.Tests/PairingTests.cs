@@ -1,8 +1,7 @@
 using CsCheck;
 using Mendro.Core.Lots;
-using Mendro.Solver;
 
-namespace Mendro.Web.Tests;
+namespace Mendro.Solver.Tests;
 
 /// <summary>Donors paired with units: against every pairing there is.</summary>
 public sealed class PairingTests

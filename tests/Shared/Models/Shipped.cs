@@ -2,7 +2,7 @@ using Mendro.Core.Diagnosis;
 using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 
-namespace Mendro.Core.Tests;
+namespace Mendro.Tests.Shared;
 
 /// <summary>Models that ship with the library.</summary>
 internal static class Shipped

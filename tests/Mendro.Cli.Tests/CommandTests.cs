@@ -1,12 +1,11 @@
 using System.Globalization;
 using System.Text.Json;
 using System.Text.RegularExpressions;
-using Mendro.Cli;
 using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 using Mendro.Storage;
 
-namespace Mendro.Web.Tests;
+namespace Mendro.Cli.Tests;
 
 /// <summary>The commands for machines: JSON on standard output and exit 0, a message on standard error and exit 2.</summary>
 public sealed class CommandTests : IDisposable

@@ -3,11 +3,10 @@ using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 using Mendro.Core.Quantities;
 using Mendro.Core.Readings;
-using Mendro.Instruments;
 using Microsoft.Extensions.Logging.Abstractions;
 using Microsoft.Extensions.Time.Testing;
 
-namespace Mendro.Web.Tests.Meter;
+namespace Mendro.Instruments.Tests;
 
 /// <summary>The SCPI protocol over a real socket: pieces, garbage, silence, a link that breaks in the middle.</summary>
 public class ScpiLinkTests

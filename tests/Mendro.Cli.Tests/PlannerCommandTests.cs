@@ -1,6 +1,6 @@
 using System.Text.Json;
 
-namespace Mendro.Web.Tests;
+namespace Mendro.Cli.Tests;
 
 /// <summary>The planners of Fix on a file: taking apart, and what is put on a unit.</summary>
 public sealed class PlannerCommandTests : IDisposable

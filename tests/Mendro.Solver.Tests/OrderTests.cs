@@ -1,9 +1,7 @@
-using System.Text.Json;
 using CsCheck;
 using Mendro.Core.Stock;
-using Mendro.Solver;
 
-namespace Mendro.Web.Tests;
+namespace Mendro.Solver.Tests;
 
 /// <summary>Orders split over suppliers: against every split there is, by another reckoning.</summary>
 public sealed class OrderTests
@@ -88,29 +86,6 @@ public sealed class OrderTests
         var plan = OrderSolver.Solve(packs, Long);
         plan.Lines.Sum(l => l.Count).ShouldBe(10);
         plan.Missing.ShouldBe([new OrderNeed("a", 2)]);
-    }
-
-    [Fact]
-    public void The_command_answers_in_the_documented_shape()
-    {
-        const string Task = """
-            {"format":"mendro.order/1","needs":[{"part":"c","count":6},{"part":"f","count":2},{"part":"z","count":3},{"part":"c","count":0}],
-             "suppliers":[
-              {"id":"a","postage":4.5,"freeFrom":10,"offers":[{"part":"c","price":1.5,"available":5},{"part":"f","price":2.25,"available":9}]},
-              {"id":"b","postage":3,"freeFrom":null,"offers":[{"part":"c","price":1,"available":4},{"part":"z","price":0.1,"available":1}]}]}
-            """;
-        var file = Path.GetTempFileName();
-        File.WriteAllText(file, Task);
-        var (code, output, error) = CommandTests.Run("order", file, "--json");
-        File.Delete(file);
-        (code, error).ShouldBe((0, ""));
-        var told = JsonDocument.Parse(output).RootElement;
-        told.EnumerateObject().Select(p => p.Name).ShouldBe(["lines", "total", "missing"]);
-        // By hand: four c and two f reach 10.50 at a, free of postage; two c and one z at b are 2.10 and 3.00.
-        told.GetProperty("total").GetDecimal().ShouldBe(15.60m);
-        told.GetProperty("lines").GetArrayLength().ShouldBe(4);
-        told.GetProperty("missing")[0].GetProperty("part").GetString().ShouldBe("z");
-        told.GetProperty("missing")[0].GetProperty("count").GetInt32().ShouldBe(2);
     }
 
     [Theory]

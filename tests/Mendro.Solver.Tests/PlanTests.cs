@@ -1,10 +1,8 @@
-using System.Text.Json;
 using CsCheck;
 using Mendro.Core.Scheduling;
-using Mendro.Solver;
 using Mendro.Tests.Shared;
 
-namespace Mendro.Web.Tests;
+namespace Mendro.Solver.Tests;
 
 /// <summary>Plans of a day: checked by the rules alone, against every order there is, and against published job-shop instances.</summary>
 public sealed class PlanTests
@@ -188,7 +186,7 @@ public sealed class PlanTests
             .Select(seed =>
             {
                 var load = Day(seed);
-                var (plan, list) = (Solve(load, 0.2), ListOrder.Plan(load));
+                var (plan, list) = (Solve(load, 0.05), ListOrder.Plan(load));
                 PlanCheck.Problems(load, plan).ShouldBeEmpty();
                 return list.Objective - plan.Objective;
             })
@@ -243,54 +241,5 @@ public sealed class PlanTests
         load.SharedSetups.Select(s => string.Join(",", s)).ShouldBe(["0,1,2,3", "0,2"]);
         var order = Solve(load).Tasks.OrderBy(t => t.Start).Select(t => t.Id).ToList();
         Math.Abs(order.IndexOf("a") - order.IndexOf("c")).ShouldBe(1);
-    }
-
-    [Fact]
-    public void The_command_answers_in_the_documented_shape()
-    {
-        var file = Path.GetTempFileName();
-        try
-        {
-            File.WriteAllText(
-                file,
-                """
-                {"format":"mendro.plan/1","people":1,"places":[{"id":"bath","count":1}],"tasks":[
-                {"id":"soak","job":"131","minutes":40,"passive":true,"place":"bath","after":[],"due":null,"weight":1},
-                {"id":"brush","job":"131","minutes":10,"passive":false,"place":"bath","after":["soak"],"due":60,"weight":2},
-                {"id":"joint","job":"140","minutes":25.5,"passive":false,"place":null,"after":[],"due":20,"weight":1}],"goal":"tardiness"}
-                """
-            );
-            var (code, output, error) = CommandTests.Run("plan", file, "--json");
-            (code, error).ShouldBe((0, ""));
-            var answer = JsonDocument.Parse(output).RootElement;
-            answer.EnumerateObject().Select(p => p.Name).ShouldBe(["tasks", "objective", "optimal"]);
-            answer.GetProperty("tasks")[0].EnumerateObject().Select(p => p.Name).ShouldBe(["id", "start", "end", "person"]);
-            answer.GetProperty("tasks")[0].GetProperty("person").ValueKind.ShouldBe(JsonValueKind.Null);
-            // While it soaks the joint is reflowed, 5.5 minutes late.
-            answer.GetProperty("tasks").EnumerateArray().Select(t => (t.GetProperty("start").GetDouble(), t.GetProperty("end").GetDouble())).ShouldBe([
-                (0, 40), (40, 50), (0, 25.5),
-            ]);
-            (answer.GetProperty("objective").GetDouble(), answer.GetProperty("optimal").GetBoolean()).ShouldBe((5.5, true));
-            foreach (var (json, word) in new[]
-                {
-                    ("""{"people":1,"tasks":[{"id":"a","minutes":1,"after":["b"]},{"id":"b","minutes":1,"after":["a"]}]}""", "circle"),
-                    ("""{"people":1,"tasks":[{"id":"a","minutes":1,"place":"x"}]}""", "no place “x”"),
-                    ("""{"people":0,"tasks":[{"id":"a","minutes":1}]}""", "takes a person"),
-                    ("""{"people":1,"tasks":[{"id":"a","minutes":-1}]}""", "tasks[0].minutes"),
-                    ("""{"people":1,"tasks":[{"id":"a","minutes":1},{"id":"a","minutes":1}]}""", "twice"),
-                    ("""{"people":1,"goal":"soon","tasks":[]}""", "goal"),
-                })
-            {
-                File.WriteAllText(file, json);
-                CommandTests.Run("plan", file).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(2), r => r.Error.ShouldContain(word));
-            }
-
-            File.WriteAllText(file, """{"people":1,"places":[],"tasks":[],"goal":"makespan"}""");
-            CommandTests.Run("plan", file, "--json").Code.ShouldBe(0);
-        }
-        finally
-        {
-            File.Delete(file);
-        }
     }
 }

@@ -1,9 +1,8 @@
 using Mendro.Core.Diagnosis;
 using Mendro.Core.Library;
 using Mendro.Core.Profiles;
-using Mendro.StandIns;
 
-namespace Mendro.Core.Tests.StandIns;
+namespace Mendro.StandIns.Tests;
 
 /// <summary>Practice units answer like real ones: the same unit for the same seed, lasting faults that last.</summary>
 public class PracticeUnitTests
@@ -133,7 +132,8 @@ public class PracticeUnitTests
         var oracle = Simulation.Run(Quartet, 30, 1, SimulatedPolicy.Oracle);
         var advisor = Simulation.Run(Quartet, 30, 1, SimulatedPolicy.Advisor);
         var checklist = Simulation.Run(Quartet, 30, 1, SimulatedPolicy.Checklist);
-        Simulation.Run(Quartet, 30, 1, SimulatedPolicy.Advisor).ShouldBe(advisor);
+        var few = Simulation.Run(Quartet, 6, 1, SimulatedPolicy.Advisor);
+        Simulation.Run(Quartet, 6, 1, SimulatedPolicy.Advisor).ShouldBe(few);
         oracle.MeanMinutes.ShouldBeLessThan(advisor.MeanMinutes);
         advisor.MeanMinutes.ShouldBeLessThan(checklist.MeanMinutes);
         advisor.ShareCured.ShouldBeGreaterThanOrEqualTo(checklist.ShareCured);

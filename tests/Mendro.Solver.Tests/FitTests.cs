@@ -2,10 +2,9 @@ using System.Text.Json;
 using CsCheck;
 using Mendro.Core.Capacitors;
 using Mendro.Core.Profiles;
-using Mendro.Solver;
 using NetTopologySuite.Geometries;
 
-namespace Mendro.Web.Tests;
+namespace Mendro.Solver.Tests;
 
 /// <summary>Fitting capacitors: every plan is checked by another geometry library, small ones against every plan there is.</summary>
 public sealed class FitTests
@@ -139,41 +138,6 @@ public sealed class FitTests
         var none = Solve(Of(8.5, 11)).Unplaced.Single();
         none.Reason.ShouldBe("shield leaves 8 mm");
         none.ByMm.ShouldBe(0.5);
-    }
-
-    [Fact]
-    public void The_command_answers_in_the_documented_shape()
-    {
-        var file = Path.GetTempFileName();
-        try
-        {
-            File.WriteAllText(
-                file,
-                """
-                {"format":"mendro.fit/1","board":{"id":"main","outline":[[0,0],[30,0],[30,20],[0,20]],"parts":[],"zones":[],
-                "capacitors":[{"refdes":"C1","section":"supply","farads":1e-5,"pads":{"plus":[14,10],"minus":[16,10]}},
-                {"refdes":"C2","pads":{"plus":[18,10],"minus":[20,10]}}]},
-                "choices":{"C1":[{"id":"a","diameterMm":5,"heightMm":11,"leadMm":6}],"C2":[{"id":"b","diameterMm":5,"heightMm":11,"leadMm":6}]}}
-                """
-            );
-            var (code, output, error) = CommandTests.Run("fit", file, "--json");
-            (code, error).ShouldBe((0, ""));
-            var answer = JsonDocument.Parse(output).RootElement;
-            answer.EnumerateObject().Select(p => p.Name).ShouldBe(["placements", "unplaced", "optimal"]);
-            answer
-                .GetProperty("placements")[0]
-                .EnumerateObject()
-                .Select(p => p.Name)
-                .ShouldBe(["refdes", "part", "pose", "angle", "distanceMm", "body", "top"]);
-            // Side by side they are 4 mm apart and 5 mm thick: one stands, the other lies away from it.
-            answer.GetProperty("placements").EnumerateArray().Select(p => p.GetProperty("pose").GetString()).ShouldBe(["upright", "lying"], ignoreOrder: true);
-            File.WriteAllText(file, """{"board":{"outline":[[0,0],[1,0]]},"choices":{}}""");
-            CommandTests.Run("fit", file).ShouldSatisfyAllConditions(r => r.Code.ShouldBe(2), r => r.Error.ShouldContain("board.outline"));
-        }
-        finally
-        {
-            File.Delete(file);
-        }
     }
 
     [Fact]

@@ -4,7 +4,7 @@ using Mendro.Core.Evidence;
 using Mendro.Core.Profiles;
 using Mendro.StandIns.Physics;
 
-namespace Mendro.Core.Tests.StandIns;
+namespace Mendro.StandIns.Tests;
 
 /// <summary>The circuits of the units that obey physics, against Kirchhoff's laws and circuits worked out by hand.</summary>
 public class PhysicsTests

@@ -5,11 +5,10 @@ using Mendro.Core.Planning;
 using Mendro.Core.Profiles;
 using Mendro.Core.Quantities;
 using Mendro.Core.Readings;
-using Mendro.StandIns;
 using Mendro.StandIns.Instruments;
 using Microsoft.Extensions.Time.Testing;
 
-namespace Mendro.Core.Tests.StandIns;
+namespace Mendro.StandIns.Tests;
 
 /// <summary>The simulated meter and supply speak SCPI and behave like instruments.</summary>
 public class InstrumentTests

@@ -1,9 +1,8 @@
 using Mendro.Core.Diagnosis;
 using Mendro.Core.Evidence;
-using Mendro.StandIns;
 using Mendro.StandIns.Physics;
 
-namespace Mendro.Core.Tests.StandIns;
+namespace Mendro.StandIns.Tests;
 
 /// <summary>One good start proves little on an intermittent: a run of starts, the unit moved between, before it counts as cured (common
 /// practice, no source).</summary>

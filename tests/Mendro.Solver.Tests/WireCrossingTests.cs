@@ -1,9 +1,8 @@
 using CsCheck;
 using Mendro.Core.Boards;
-using Mendro.Solver;
 using NetTopologySuite.Geometries;
 
-namespace Mendro.Web.Tests;
+namespace Mendro.Solver.Tests;
 
 /// <summary>Crossings of lines against an independent geometry library (NetTopologySuite), and the cases that it counts otherwise.</summary>
 public sealed class WireCrossingTests

@@ -1,0 +1,34 @@
+// What a run is made of: one piece a test project, one for all browser tests.
+import { availableParallelism } from 'node:os';
+import { dirname, join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+export const root = join(dirname(fileURLToPath(import.meta.url)), '..', '..');
+
+// The longest first, so that none begins when the others end. A project that is not named comes last.
+const longestFirst = ['Web', 'Core', 'Shop', 'Solver', 'Storage'];
+
+const place = (name) => (longestFirst.indexOf(name) + longestFirst.length + 1) % (longestFirst.length + 1);
+
+const ofProject = (name, filter) => ({
+  name,
+  command: join(root, `tests/Mendro.${name}.Tests/bin/Release/net10.0/Mendro.${name}.Tests`),
+  args: ['-noLogo', '-noColor', '-reporter', 'json', ...(filter ? ['-method', `*${filter}*`] : [])],
+  folder: root,
+});
+
+const ofBrowser = (files) => ({
+  name: 'browser',
+  command: process.execPath,
+  args: [
+    join(root, 'node_modules/@playwright/test/cli.js'), 'test', ...files,
+    '--reporter', join(root, 'tests/run/browser-reporter.mjs'), '--workers', String(Math.max(2, availableParallelism())),
+  ],
+  folder: join(root, 'e2e'),
+});
+
+/** The pieces of a run, in the order in which they begin. */
+export const pieces = ({ projects, filter, browser }) => [
+  ...(browser ? [ofBrowser(browser.files)] : []),
+  ...[...projects].sort((a, b) => place(a) - place(b)).map((name) => ofProject(name, filter)),
+];
