@@ -1,5 +1,5 @@
 #!/usr/bin/env bash
-# Sends what nobody should send to every page, for long: bench/fuzz.sh [REQUESTS] [SEED]. The suite sends 2,000.
+# Sends what nobody should send to every page, for long: bench/fuzz.sh [REQUESTS] [SEED]. The suite sends 700.
 set -euo pipefail
 cd "$(dirname "${BASH_SOURCE[0]}")/.."
 dotnet build tests/Mendro.Web.Tests -c Release --nologo -v quiet

@@ -107,13 +107,17 @@ test('a ladder is refused where it would be dangerous, and climbed rung by rung 
 });
 
 test('a heat-sensitive joint is touched by the dwell timer, which counts and asks to move on', async ({ page }) => {
+  await page.clock.install();
   await page.goto('/Jobs/120/Run?part=seal&method=reheat-display');
   await key(page, 'n');
   await expect(page.locator('.run-say')).toHaveText('Unit on, picture with all lines wanted.');
   await key(page, 'n');
   await expect(page.locator('#dwell')).toBeVisible();
+  // From here on the page's time goes by what the test says.
+  await page.clock.pauseAt(Date.now() + 60_000);
   const touch = async () => {
     await page.keyboard.down(' ');
+    await page.clock.runFor(1300);
     await expect(page.locator('#dwell-words')).toContainText('lift soon');
     await page.keyboard.up(' ');
   };
@@ -121,11 +125,13 @@ test('a heat-sensitive joint is touched by the dwell timer, which counts and ask
   await expect(page.locator('#dwell-told')).toHaveText('spot 1 ×1');
   await touch();
   await expect(page.locator('#dwell-words')).toContainText('move on to another');
-  await key(page, '2');
+  await page.keyboard.press('2');
   await page.keyboard.down(' ');
+  await page.clock.runFor(2600);
   await expect(page.locator('#dwell-words')).toContainText('Stop');
   await page.keyboard.up(' ');
   await expect(page.locator('#dwell-words')).toContainText('Too long');
+  await page.clock.resume();
   await key(page, 'n');
   await expect(page.locator('.run-say')).toContainText('Never the same place');
   await undo(page);

@@ -47,7 +47,8 @@ export const start = async (demo, models, more = []) => {
 };
 
 const open = async (demo, models, data, port, more) => {
-  const server = spawn('dotnet', [join(root, 'src/Mendro.Web/bin/Release/net10.0/Mendro.Web.dll'),
+  const program = process.env.MENDRO_TEST_PROGRAM ?? join(root, 'src/Mendro.Web/bin/Release/net10.0');
+  const server = spawn('dotnet', [join(program, 'Mendro.Web.dll'),
     '--contentRoot', join(root, 'src/Mendro.Web'), '--data', data, '--port', String(port),
     '--demo', String(demo), '--demo-models', String(models), '--warm-up', 'no', ...more], { stdio: ['ignore', 'pipe', 'pipe'] });
   let log = '';

@@ -1,7 +1,7 @@
 // Traces and jumpers: a corroded handheld worked through by keys, lines tested by the meter, boards from files and from a slanted photo.
 import { test, expect } from './shop.mjs';
 
-test.use({ own: 'workshop' });
+test.use({ own: 'traces' });
 
 // A key is heard once the page's scripts have run.
 const key = async (page, letter) => {

@@ -9,7 +9,9 @@ namespace Mendro.Instruments;
 /// A supplier that answers over HTTP in the shop's own network: its prices, and an order. What it sends is text of a bounded length;
 /// whoever reads it checks it.
 /// </summary>
-public sealed class SupplierLink(TimeSpan patience)
+/// <param name="patience">How long an answer is waited for.</param>
+/// <param name="time">Clock of that patience; null for the machine's.</param>
+public sealed class SupplierLink(TimeSpan patience, TimeProvider? time = null)
 {
     /// <summary>Patience where nothing else is set.</summary>
     public static readonly TimeSpan UsualPatience = TimeSpan.FromSeconds(5);
@@ -37,8 +39,8 @@ public sealed class SupplierLink(TimeSpan patience)
     private async Task<string> SendAsync(InstrumentAddress address, HttpMethod method, string path, string? body, CancellationToken cancel)
     {
         var at = await BenchNetwork.FindAsync(address, OwnPorts, cancel);
-        using var limit = CancellationTokenSource.CreateLinkedTokenSource(cancel);
-        limit.CancelAfter(patience);
+        using var late = new CancellationTokenSource(patience, time ?? TimeProvider.System);
+        using var limit = CancellationTokenSource.CreateLinkedTokenSource(cancel, late.Token);
         using var handler = NearHttp.To(at);
         using var client = new HttpClient(handler) { MaxResponseContentBufferSize = LongestAnswer };
         using var request = new HttpRequestMessage(method, new UriBuilder("http", address.Host, address.Port, path).Uri);

@@ -65,7 +65,7 @@ public sealed class DayWork(IReadOnlyDictionary<string, double> factors)
     /// <summary>Minutes of a hand-over (common practice, no source).</summary>
     public const double HandOverMinutes = 5;
 
-    // Play that a unit is watched at before it goes (trade.md 11).
+    // Play that a unit is watched at before it goes (common practice, no source).
     private const double SoakMinutes = ProveDesk.UsualSoak;
 
     // Less is no piece of work of its own.

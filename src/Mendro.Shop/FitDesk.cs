@@ -43,6 +43,9 @@ public sealed class FitDesk(CapacitorStore store) : IDisposable
     /// <summary>How far placing for a job is, or null when none was asked for.</summary>
     public FitProgress? Of(JobId job) => _runs.GetValueOrDefault(job)?.Now;
 
+    /// <summary>The end of what is being placed for a job, to be waited for; ended already where nothing is.</summary>
+    public Task Ended(JobId job) => _runs.GetValueOrDefault(job)?.Work ?? Task.CompletedTask;
+
     /// <summary>Begins to place; what was under way for the job is stopped.</summary>
     /// <returns>The work, to be waited for.</returns>
     public Task Start(JobId job, IReadOnlyList<FitTask> tasks)
@@ -56,7 +59,7 @@ public sealed class FitDesk(CapacitorStore store) : IDisposable
         _runs[job] = run;
         // The page's connection goes with its context, and is closed with the page: this work opens its own.
         using (ExecutionContext.SuppressFlow())
-            return Task.Run(() => WorkAsync(job, tasks, run));
+            return run.Work = Task.Run(() => WorkAsync(job, tasks, run));
     }
 
     /// <summary>Stops placing for a job; boards that are done stay so.</summary>
@@ -114,6 +117,9 @@ public sealed class FitDesk(CapacitorStore store) : IDisposable
         private volatile FitProgress _now = new(0, 0, 0, 0, false, null);
 
         public CancellationTokenSource Stop { get; } = stop;
+
+        /// <summary>The work itself; set as it begins.</summary>
+        public Task? Work { get; set; }
 
         public FitProgress Now
         {

@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using System.Text.Json;
 using Mendro.Core.Jobs;
 using Mendro.Core.Money;
@@ -49,6 +50,9 @@ public sealed class OrderDesk(
 )
 {
     private static readonly TimeSpan PlanTime = TimeSpan.FromSeconds(10);
+
+    // By supplier: the order that waits for its answer, with the key of its form.
+    private readonly ConcurrentDictionary<long, (string? Once, Task<Deed<Done>> Sent)> _onTheWay = new();
 
     /// <summary>Currency of the stock.</summary>
     public string Currency => settings.Get().Currency;
@@ -142,6 +146,31 @@ public sealed class OrderDesk(
     /// <summary>Sends one parcel of the proposal. A supplier that answers by itself is sent the order first: what it does not take is
     /// not noted as ordered.</summary>
     public async Task<Deed<Done>> SendAsync(long supplierId, bool urgent, CancellationToken cancel, string? once = null)
+    {
+        var mine = new TaskCompletionSource<Deed<Done>>(TaskCreationOptions.RunContinuationsAsynchronously);
+        var onTheWay = _onTheWay.GetOrAdd(supplierId, (once, mine.Task));
+        if (onTheWay.Sent != mine.Task)
+        {
+            // While a supplier takes its time the button is pressed again, or by another: one order, and both are told how it went.
+            var sent = await onTheWay.Sent.WaitAsync(cancel);
+            return onTheWay.Once == once && once is not null || sent.Done is null
+                ? sent
+                : Refusal.Invalid("This was being ordered already when you sent it, and is ordered now. Look at what is still wanted.");
+        }
+
+        var result = (Deed<Done>)Refusal.Invalid("The order was broken off before it was answered: ask there before sending it again.");
+        try
+        {
+            return result = await SendNowAsync(supplierId, urgent, cancel, once);
+        }
+        finally
+        {
+            _onTheWay.TryRemove(supplierId, out _);
+            mine.SetResult(result);
+        }
+    }
+
+    private async Task<Deed<Done>> SendNowAsync(long supplierId, bool urgent, CancellationToken cancel, string? once)
     {
         // A form that is sent twice finds nothing left to order.
         if (ledger.Answered<Done>(once) is { } before)

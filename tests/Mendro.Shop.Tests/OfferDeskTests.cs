@@ -58,7 +58,7 @@ public sealed class OfferDeskTests : IDisposable
         var (plain, leaked) = (Weigh(Of("no light at all")), Weigh(Of("no light at all, leaked batteries, flumpy")));
         leaked.Said.ShouldBe(["Power light fails", "corrosion at the battery contacts"]);
         leaked.Unsure.ShouldContain("flumpy");
-        // Crust at the contacts explains a dead light by what is cleaned in minutes (trade.md 4): less work than to search for it.
+        // Crust at the contacts explains a dead light by what is cleaned in minutes (common practice, no source): less work than to search for it.
         leaked.Worth.Minutes.ShouldBeLessThan(plain.Worth.Minutes);
         Weigh(Of("water damage")).Said.ShouldHaveSingleItem();
     }

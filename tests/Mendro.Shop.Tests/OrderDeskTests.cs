@@ -212,16 +212,81 @@ public sealed class OrderDeskTests : IDisposable
         (await _shop.Suppliers.AskAsync(supplier, Cancel)).Done.ShouldNotBeNull();
         _shop.Stock.Want(_shop.TakeIn(), "Speaker", 1).Done.ShouldNotBeNull();
         _quick.Mood = mood;
-        var refused = (await _shop.Suppliers.AskAsync(supplier, Cancel)).Refusal.ShouldNotBeNull();
+        var refused = (await Answered(_shop.Suppliers.AskAsync(supplier, Cancel))).Refusal.ShouldNotBeNull();
         refused.Problem.ShouldContain(says);
         refused.Problem.ShouldContain("as a file");
         _shop.OrderRows.Prices(supplier).Count.ShouldBe(2);
         _shop.OrderRows.FindSupplier(supplier)!.Problem.ShouldNotBeEmpty();
         // An order that nobody took is none.
-        var sent = await _shop.Orders.SendAsync(supplier, false, Cancel);
+        var sent = await Answered(_shop.Orders.SendAsync(supplier, false, Cancel));
         sent.Refusal.ShouldNotBeNull();
         _shop.OrderRows.List(10).ShouldBeEmpty();
         _shop.Orders.Wanted().ShouldHaveSingleItem();
+    }
+
+    /// <summary>What was asked, once it was heard; who is silent or late is given up when the patience is over.</summary>
+    private async Task<Deed<Done>> Answered(Task<Deed<Done>> asked)
+    {
+        await _quick.Asked(Cancel);
+        if (_quick.Mood is SupplierMood.Silent or SupplierMood.Late)
+            _shop.Time.Advance(TestShop.Patience);
+        return await asked;
+    }
+
+    private async Task<long> WantsASpeaker()
+    {
+        var supplier = Quick();
+        (await Answered(_shop.Suppliers.AskAsync(supplier, Cancel))).Done.ShouldNotBeNull();
+        _shop.Stock.Want(_shop.TakeIn(), "Speaker", 1).Done.ShouldNotBeNull();
+        return supplier;
+    }
+
+    [Fact]
+    public async Task While_a_supplier_takes_its_time_a_second_press_orders_nothing_twice()
+    {
+        var supplier = await WantsASpeaker();
+        _quick.Mood = SupplierMood.Late;
+        var first = _shop.Orders.SendAsync(supplier, false, Cancel, "form1");
+        await _quick.Asked(Cancel);
+        var again = _shop.Orders.SendAsync(supplier, false, Cancel, "form1");
+        var another = _shop.Orders.SendAsync(supplier, false, Cancel, "form2");
+        (again.IsCompleted, another.IsCompleted).ShouldBe((false, false));
+        _quick.AnswerNow();
+        var sent = (await first).Done.ShouldNotBeNull();
+        (await again).Done.ShouldBe(sent);
+        (await another).Refusal.ShouldNotBeNull().Problem.ShouldContain("is ordered now");
+        _quick.Orders.ShouldHaveSingleItem();
+        _shop.OrderRows.List(10).ShouldHaveSingleItem();
+        // Another order is free again.
+        (await _shop.Orders.SendAsync(supplier, false, Cancel, "form3")).Refusal.ShouldNotBeNull().Problem.ShouldContain("Nothing is ordered");
+    }
+
+    [Fact]
+    public async Task An_order_that_is_answered_too_late_is_not_noted_and_says_that_it_may_have_come_through()
+    {
+        var supplier = await WantsASpeaker();
+        _quick.Mood = SupplierMood.Late;
+        var sent = await Answered(_shop.Orders.SendAsync(supplier, false, Cancel, "form1"));
+        sent.Refusal.ShouldNotBeNull().Problem.ShouldContain("Nobody knows whether it came through");
+        _shop.OrderRows.List(10).ShouldBeEmpty();
+        // It had come through. Sent again by the same form it has the same number, by which the supplier knows it.
+        _quick.Mood = SupplierMood.Well;
+        (await _shop.Orders.SendAsync(supplier, false, Cancel, "form1")).Done.ShouldNotBeNull();
+        _quick.Orders.ShouldHaveSingleItem().ShouldContain("form1");
+        _shop.OrderRows.List(10).ShouldHaveSingleItem();
+    }
+
+    [Fact]
+    public async Task A_part_that_comes_by_a_double_click_comes_once()
+    {
+        var supplier = await WantsASpeaker();
+        _shop.Stock.Want(_shop.TakeIn(), "Speaker", 1).Done.ShouldNotBeNull();
+        (await _shop.Orders.SendAsync(supplier, false, Cancel)).Done.ShouldNotBeNull();
+        var line = _shop.OrderRows.List(10).Single().Lines.Single();
+        var told = new System.Collections.Concurrent.ConcurrentBag<string>();
+        Parallel.For(0, 4, _ => told.Add(_shop.Orders.Receive(line.Id, 1, 0, "came1").Done.ShouldNotBeNull().Words));
+        told.Distinct().ShouldHaveSingleItem();
+        (Bin("Speaker").Count, _shop.OrderRows.FindLine(line.Id)!.ToCome).ShouldBe((1, 1));
     }
 
     [Fact]

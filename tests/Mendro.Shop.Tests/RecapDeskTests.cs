@@ -31,11 +31,7 @@ public sealed class RecapDeskTests : IDisposable
         await WaitAsync(number);
     }
 
-    private async Task WaitAsync(long number)
-    {
-        while (_shop.Fits.Of(_shop.Jobs.Find(number)!.Id) is { Finished: false })
-            await Task.Delay(20, TestContext.Current.CancellationToken);
-    }
+    private Task WaitAsync(long number) => _shop.Fits.Ended(_shop.Jobs.Find(number)!.Id).WaitAsync(TestContext.Current.CancellationToken);
 
     private Deed<StageDone> Finish(long number, params (string Function, bool Works)[] tried)
     {

@@ -107,7 +107,7 @@ public sealed class TestShop : IDisposable
             Ledger
         );
         OrderRows = new OrderStore(Database, Time);
-        var link = new SupplierLink(TimeSpan.FromSeconds(2));
+        var link = new SupplierLink(Patience, Time);
         Orders = new OrderDesk(
             OrderRows,
             StockRows,
@@ -128,6 +128,9 @@ public sealed class TestShop : IDisposable
         OfferRows = new OfferStore(Database, Time);
         Offers = new OfferDesk(OfferRows, Forecasts, Records, Models, Settings, Sale, TradeLibrary.Shipped, Ledger);
     }
+
+    /// <summary>How long a supplier is waited for, by the shop's own clock.</summary>
+    public static TimeSpan Patience { get; } = TimeSpan.FromSeconds(2);
 
     public FakeTimeProvider Time { get; } = new(PreparedShop.MadeAt);
 

@@ -89,7 +89,7 @@ public sealed class MigrationLevelTests : IDisposable
     public void There_is_a_test_for_every_level_before_the_payloads() =>
         Scripts().Count(s => string.CompareOrdinal(s, "Mendro.Storage.Migrations.004") < 0).ShouldBe(3);
 
-    private static List<string> Scripts() =>
+    internal static List<string> Scripts() =>
         typeof(ShopDatabase)
             .Assembly.GetManifestResourceNames()
             .Where(n => n.EndsWith(".sql", StringComparison.Ordinal))

@@ -91,7 +91,7 @@ internal sealed class RealServer : IDisposable
         var port = FreePort();
         string[] args =
         [
-            Path.Combine(AppContext.BaseDirectory, "Mendro.Web.dll"),
+            Path.Combine(Environment.GetEnvironmentVariable("MENDRO_TEST_PROGRAM") ?? AppContext.BaseDirectory, "Mendro.Web.dll"),
             "--data",
             folder,
             "--port",

@@ -5,7 +5,7 @@
 //   ./mendro test --browser [find]       the browser tests, or those in files with this word
 import { readArguments } from './arguments.mjs';
 import { pieces } from './pieces.mjs';
-import { prepareDemo } from './prepare.mjs';
+import { compileAhead, prepareDemo } from './prepare.mjs';
 import { beginRun } from './run-folder.mjs';
 import { report } from './report.mjs';
 import { runAll } from './schedule.mjs';
@@ -27,7 +27,10 @@ try {
     await installPackages();
   }
   await build(asked);
-  if (withBrowser) await prepareDemo(run);
+  if (withBrowser) {
+    await compileAhead(run);
+    await prepareDemo(run);
+  }
   const results = await runAll(pieces(asked), run);
   process.exitCode = report(results, began);
 } catch (problem) {

@@ -25,17 +25,10 @@ export const beginRun = async () => {
     stdio: ['pipe', 'ignore', 'inherit'],
   });
   const swept = new Promise((resolve) => { sweeper.once('close', resolve); });
-  const end = () => {
-    sweeper.stdin.end();
-    return swept;
-  };
-  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'])
-    process.once(signal, async () => {
-      await end();
-      process.exit(130);
-    });
-  return {
+  const run = {
     folder,
+    // True once nothing more may be started.
+    over: false,
     environment: {
       ...process.env,
       TMPDIR: folder,
@@ -45,6 +38,16 @@ export const beginRun = async () => {
       // A test's page comes in a browser's context that was emptied, not made anew.
       PW_TEST_REUSE_CONTEXT: '1',
     },
-    end,
+    end: () => {
+      run.over = true;
+      sweeper.stdin.end();
+      return swept;
+    },
   };
+  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'])
+    process.once(signal, async () => {
+      await run.end();
+      process.exit(130);
+    });
+  return run;
 };

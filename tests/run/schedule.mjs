@@ -7,6 +7,9 @@ import { say, took } from './words.mjs';
 const heartbeat = 30_000;
 const keptLines = 60;
 
+// Nothing of ours takes this long for one test; what does has hung.
+const longestSilence = 10 * 60_000;
+
 const start = (piece, run) => {
   const result = { name: piece.name, of: null, tests: [], began: Date.now(), seconds: 0, code: null, said: [] };
   result.done = new Promise((resolve) => {
@@ -15,7 +18,17 @@ const start = (piece, run) => {
       result.said.push(line);
       if (result.said.length > keptLines) result.said.shift();
     };
+    let silence;
+    const heard = () => {
+      clearTimeout(silence);
+      silence = setTimeout(() => {
+        keep(`No test ended for ${longestSilence / 60_000} minutes: it was ended.`);
+        child.kill('SIGKILL');
+      }, longestSilence);
+    };
+    heard();
     const tell = (fact) => {
+      heard();
       if (fact.of !== undefined) {
         result.of = fact.of;
         return;
@@ -30,6 +43,7 @@ const start = (piece, run) => {
       resolve(result);
     });
     child.on('close', (code) => {
+      clearTimeout(silence);
       Object.assign(result, { code, seconds: (Date.now() - result.began) / 1000 });
       resolve(result);
     });
@@ -57,8 +71,8 @@ export const runAll = async (pieces, run) => {
     const words = [...running].map((r) => `${r.name} ${r.tests.length}${r.of ? ` of ${r.of}` : ''} in ${took((Date.now() - r.began) / 1000)}`);
     say(`  … ${words.join(', ')}`);
   }, heartbeat);
-  while (waiting.length > 0 || running.size > 0) {
-    while (waiting.length > 0 && running.size < Math.max(2, availableParallelism())) {
+  while ((waiting.length > 0 && !run.over) || running.size > 0) {
+    while (waiting.length > 0 && !run.over && running.size < Math.max(2, availableParallelism())) {
       const result = start(waiting.shift(), run);
       running.add(result);
       results.push(result);

@@ -6,14 +6,14 @@ import { say, took } from './words.mjs';
 
 const chromium = '/usr/bin/chromium';
 
-// Runs a command quietly; when it fails, all it said is shown.
-const quietly = (command, args, environment = {}) => new Promise((resolve, reject) => {
+/** Runs a command quietly and gives what it said; when it fails, all of it is shown. */
+export const quietly = (command, args, environment = {}) => new Promise((resolve, reject) => {
   const said = [];
   const child = spawn(command, args, { cwd: root, env: { ...process.env, ...environment }, stdio: ['ignore', 'pipe', 'pipe'] });
   child.stdout.on('data', (chunk) => said.push(chunk));
   child.stderr.on('data', (chunk) => said.push(chunk));
   child.on('error', reject);
-  child.on('close', (code) => (code === 0 ? resolve() : reject(new Error(`${Buffer.concat(said)}\n${command} ${args[0]} failed; the reason stands above.`))));
+  child.on('close', (code) => (code === 0 ? resolve(String(Buffer.concat(said))) : reject(new Error(`${Buffer.concat(said)}\n${command} ${args[0]} failed; the reason stands above.`))));
 });
 
 /** Does one thing, and says what and how long. */

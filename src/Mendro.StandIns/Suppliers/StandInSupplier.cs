@@ -13,6 +13,9 @@ public enum SupplierMood
     /// <summary>Never.</summary>
     Silent,
 
+    /// <summary>It takes what was asked, and answers only when it is told to (<see cref="StandInSupplier.AnswerNow"/>).</summary>
+    Late,
+
     /// <summary>With half an answer, then it hangs up.</summary>
     Half,
 
@@ -31,6 +34,8 @@ public sealed class StandInSupplier : IDisposable
     private readonly CancellationTokenSource _stop = new();
     private readonly TcpListener _listener = new(IPAddress.Loopback, 0);
     private readonly List<string> _orders = [];
+    private readonly SemaphoreSlim _asked = new(0);
+    private readonly SemaphoreSlim _mayAnswer = new(0);
 
     /// <summary>Begins to listen on 127.0.0.1.</summary>
     /// <param name="prices">What it answers to a question for its prices.</param>
@@ -59,6 +64,12 @@ public sealed class StandInSupplier : IDisposable
                 return [.. _orders];
         }
     }
+
+    /// <summary>Waits until somebody has asked.</summary>
+    public Task Asked(CancellationToken cancel) => _asked.WaitAsync(cancel);
+
+    /// <summary>Lets a late one answer once.</summary>
+    public void AnswerNow() => _mayAnswer.Release();
 
     /// <inheritdoc/>
     public void Dispose()
@@ -92,6 +103,7 @@ public sealed class StandInSupplier : IDisposable
             {
                 var stream = client.GetStream();
                 var (line, body) = await ReadAsync(stream);
+                _asked.Release();
                 if (Mood == SupplierMood.Silent)
                 {
                     await Task.Delay(Timeout.Infinite, _stop.Token);
@@ -104,6 +116,8 @@ public sealed class StandInSupplier : IDisposable
                     : line.StartsWith("GET /prices ", StringComparison.Ordinal) ? ("200 OK", Prices)
                     : line.StartsWith("POST /orders ", StringComparison.Ordinal) ? Take(body)
                     : ("404 Not Found", "");
+                if (Mood == SupplierMood.Late)
+                    await _mayAnswer.WaitAsync(_stop.Token);
                 var content = Encoding.UTF8.GetBytes(text);
                 var head = $"HTTP/1.1 {status}\r\nContent-Type: application/json\r\nContent-Length: {content.Length}\r\nConnection: close\r\n\r\n";
                 await stream.WriteAsync(Encoding.ASCII.GetBytes(head), _stop.Token);

@@ -1,30 +1,25 @@
 using System.Data;
 using System.Globalization;
+using System.Text.Encodings.Web;
 using System.Text.Json;
+using System.Text.Json.Nodes;
+using System.Text.RegularExpressions;
 using Dapper;
 using DbUp.Engine;
-using Mendro.Core.Calculators;
-using Mendro.Core.Diagnosis;
-using Mendro.Core.Evidence;
-using Mendro.Core.Jobs;
-using Mendro.Core.Library;
-using Mendro.Core.Profiles;
-using Mendro.Core.Quantities;
 
 namespace Mendro.Storage.Migrations;
 
 /// <summary>
 /// Writes the payload of every record from the columns of the first three levels, then drops those. A reading was kept as text
-/// only; this is the last time that it is parsed back.
+/// only; this is the last time that it is parsed back. It knows no type of the shop: what those become later must not change what
+/// was written here.
 /// </summary>
-internal sealed class PayloadMigration : IScript
+internal sealed partial class PayloadMigration : IScript
 {
     /// <summary>Name among the migrations; its number is its place.</summary>
     public const string Name = "Mendro.Storage.Migrations.005_payloads.cs";
 
-    private static readonly JsonSerializerOptions Compact = new(ProfileJson.Options) { WriteIndented = false };
-
-    private readonly Dictionary<(string, long), DeviceModel?> _models = [];
+    private static readonly JsonSerializerOptions Compact = new() { Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping };
 
     /// <inheritdoc/>
     public string ProvideScript(Func<IDbCommand> dbCommandFactory)
@@ -33,29 +28,23 @@ internal sealed class PayloadMigration : IScript
         var (connection, transaction) = (command.Connection!, command.Transaction);
         foreach (var record in connection.Query<OldRecord>("SELECT * FROM bench_records ORDER BY id", transaction: transaction).AsList())
         {
-            var (kind, body) = (record.Kind.ToLowerInvariant(), Body(record));
+            var body = Body(record);
             connection.Execute(
                 """
-                UPDATE bench_records SET kind = @kind, payload = @payload, payload_version = @version, symptom = @symptom WHERE id = @Id
+                UPDATE bench_records SET kind = @kind, payload = @payload, payload_version = 1, symptom = @symptom WHERE id = @Id
                 """,
                 new
                 {
                     record.Id,
-                    kind,
-                    payload = body is null ? JsonSerializer.Serialize(record.Kept(), Compact) : RecordKinds.Write(body),
-                    version = body?.PayloadVersion ?? 1,
-                    symptom = body?.IsSymptom == true,
+                    kind = record.Kind.ToLowerInvariant(),
+                    payload = (body ?? record.Kept()).ToJsonString(Compact),
+                    symptom = record.Kind is "Mark" || record is { Kind: "Function", State: not "pass" },
                 },
                 transaction
             );
         }
 
-        foreach (
-            var job in connection
-                .Query<OldJob>("SELECT id, profile_id, profile_version, stage, access, received_at FROM jobs", transaction: transaction)
-                .AsList()
-        )
-            KeepAccess(connection, transaction, job);
+        KeepAccess(connection, transaction);
         return """
             ALTER TABLE bench_records DROP COLUMN state;
             ALTER TABLE bench_records DROP COLUMN detail;
@@ -67,152 +56,191 @@ internal sealed class PayloadMigration : IScript
             """;
     }
 
-    /// <summary>Where the records do not say how far a unit is apart, one more record does.</summary>
-    private void KeepAccess(IDbConnection connection, IDbTransaction? transaction, OldJob job)
+    /// <summary>How far a unit is apart follows from its records from now on: what the job said is one of them. A unit that nobody
+    /// opened or worked on is closed without a word.</summary>
+    private static void KeepAccess(IDbConnection connection, IDbTransaction? transaction)
     {
-        if (Model(connection, transaction, job) is not { } model)
-            return;
-        var rows = connection
-            .Query<(string Kind, string Payload, long Seq, string At)>(
-                "SELECT kind, payload, seq, at FROM bench_records WHERE job_id = @Id AND withdrawn_at IS NULL ORDER BY seq, id",
-                new { job.Id },
-                transaction
-            )
-            .AsList();
-        var derived = UnitAccess.Of(model, rows.Select(r => new BenchRecord { Body = RecordKinds.Read(r.Kind, 1, r.Payload) }));
-        if (!Enum.TryParse<AccessState>(job.Access, out var kept) || kept == derived)
-            return;
-        var body = new AccessNoted(kept);
-        connection.Execute(
-            """
-            INSERT INTO bench_records (job_id, seq, kind, subject, payload, words, stage, at, state, detail, reading, parts)
-            VALUES (@Id, @seq, @Key, '', @payload, @words, @Stage, @at, '', '', '', '')
-            """,
-            new
-            {
-                job.Id,
-                seq = rows.Select(r => r.Seq).DefaultIfEmpty(0).Max() + 1,
-                body.Key,
-                payload = RecordKinds.Write(body),
-                words = body.Describe(model),
-                job.Stage,
-                at = rows.Select(r => r.At).DefaultIfEmpty(job.ReceivedAt).Max(),
-            },
-            transaction
-        );
-    }
-
-    private DeviceModel? Model(IDbConnection connection, IDbTransaction? transaction, OldJob job)
-    {
-        if (_models.TryGetValue((job.ProfileId, job.ProfileVersion), out var known))
-            return known;
-        var json = connection.QueryFirstOrDefault<string>(
-            "SELECT json FROM profiles WHERE id = @ProfileId AND version = @ProfileVersion",
-            new { job.ProfileId, job.ProfileVersion },
-            transaction
-        );
-        var profile = json is null ? null : ProfileJson.Read(json).Value;
-        return _models[(job.ProfileId, job.ProfileVersion)] = profile is null ? null : new DeviceModel(profile, TradeLibrary.Shipped);
-    }
-
-    private static RecordBody? Body(OldRecord old) =>
-        old.Kind switch
+        foreach (
+            var job in connection
+                .Query<OldJob>(
+                    """
+                    SELECT j.id, j.stage, j.access, coalesce(max(r.at), j.received_at) AS at, coalesce(max(r.seq), 0) AS seq
+                    FROM jobs j LEFT JOIN bench_records r ON r.job_id = j.id AND r.withdrawn_at IS NULL
+                    GROUP BY j.id HAVING j.access <> 'Closed' OR max(r.kind IN ('repair', 'probe')) = 1
+                    """,
+                    transaction: transaction
+                )
+                .AsList()
+        )
         {
-            "Function" => new FunctionTrial(
-                old.Subject,
-                old.State == "pass",
-                old.Detail.Length > 0 ? old.Detail : null,
-                (int)Math.Max(1, old.Trials)
-            ),
+            if (Accesses.FirstOrDefault(a => a.Kept == job.Access) is not { Kept: not null } access)
+                continue;
+            connection.Execute(
+                """
+                INSERT INTO bench_records (job_id, seq, kind, subject, payload, words, stage, at, state, detail, reading, parts)
+                VALUES (@Id, @seq, 'access', '', @payload, @Words, @Stage, @At, '', '', '', '')
+                """,
+                new
+                {
+                    job.Id,
+                    seq = job.Seq + 1,
+                    payload = new JsonObject { ["state"] = access.Written }.ToJsonString(Compact),
+                    access.Words,
+                    job.Stage,
+                    job.At,
+                },
+                transaction
+            );
+        }
+    }
+
+    private static readonly (string Kept, string Written, string Words)[] Accesses =
+    [
+        ("Closed", "closed", "Closed up again"),
+        ("Open", "open", "Case opened"),
+        ("BoardOut", "board-out", "Board out"),
+        ("Lifted", "lifted", "Part lifted"),
+    ];
+
+    private static JsonObject? Body(OldRecord old)
+    {
+        var body = old.Kind switch
+        {
+            "Function" => new JsonObject
+            {
+                ["function"] = old.Subject,
+                ["passed"] = old.State == "pass",
+                ["look"] = old.Detail.Length > 0 ? old.Detail : null,
+                ["starts"] = Math.Max(1, old.Trials),
+            },
             "Probe" => Probe(old),
-            "Mark" => new MarkNoted(old.Subject),
-            "Cause" => new CauseSeen(old.Subject, old.Detail, old.State == "present"),
-            "Repair" => new RepairLogged(old.Subject, old.Detail, old.Parts),
-            "Provoke" when Enum.TryParse<Provocation>(old.Detail, ignoreCase: true, out var how) => new ProvokeTrial(
-                old.Subject,
-                how,
-                old.State == "changed"
-            ),
+            "Mark" => new JsonObject { ["mark"] = old.Subject },
+            "Cause" => new JsonObject { ["part"] = old.Subject, ["mode"] = old.Detail, ["present"] = old.State == "present" },
+            "Repair" => new JsonObject { ["part"] = old.Subject, ["method"] = old.Detail, ["used"] = old.Parts },
+            "Provoke" when old.Detail is "pressed" or "flexed" or "warmed" => new JsonObject
+            {
+                ["function"] = old.Subject,
+                ["how"] = old.Detail,
+                ["changed"] = old.State == "changed",
+            },
             "Swap" => Swap(old),
             "Calculation" => Calculation(old),
             _ => null,
         };
+        // What is not there is left out.
+        foreach (var name in body?.Where(p => p.Value is null).Select(p => p.Key).ToList() ?? [])
+            body!.Remove(name);
+        return body;
+    }
 
-    private static ProbeReading Probe(OldRecord old)
+    private static JsonObject Probe(OldRecord old)
     {
-        var outcome = old.State switch
-        {
-            "normal" => ProbeOutcome.Normal,
-            "jumps" => ProbeOutcome.Jumps,
-            _ => ProbeOutcome.Abnormal,
-        };
-        // The unit stands in the text; without one it was a word.
-        var reading = old.Reading is "good" or "not good" or ""
-            ? null
-            : ReadingParser.Parse(old.Reading, ReadingUnit.Volts).Value ?? new Reading(ReadingUnit.Word, null, old.Reading);
-        if (reading is { Value: not null } && old.Value is { } exact)
-            reading = reading with { Value = exact };
         var verdict =
             old.Reading.Length > 0 && old.Words.IndexOf(old.Reading + ", ", StringComparison.Ordinal) is >= 0 and var at
                 ? old.Words[(at + old.Reading.Length + 2)..]
                 : old.Words[(old.Words.IndexOf(": ", StringComparison.Ordinal) is >= 0 and var colon ? colon + 2 : 0)..];
-        return new ProbeReading(old.Subject, outcome, reading, verdict, "", old.Detail.Length > 0 ? old.Detail : null);
+        return new JsonObject
+        {
+            ["probe"] = old.Subject,
+            ["outcome"] = old.State is "normal" or "jumps" ? old.State : "abnormal",
+            ["reading"] = old.Reading is "good" or "not good" or "" ? null : Reading(old.Reading, old.Value),
+            ["verdict"] = verdict,
+            ["reason"] = "",
+            ["caution"] = old.Detail.Length > 0 ? old.Detail : null,
+        };
     }
 
-    private static SwapTrial? Swap(OldRecord old)
+    /// <summary>A reading as the first levels wrote it: <c>6.21 V</c>, <c>4.7 kΩ</c>, <c>OL</c>, <c>no beep</c>, <c>beep, jumps</c>,
+    /// or words.</summary>
+    private static JsonObject Reading(string text, double? exact)
     {
-        try
-        {
-            var detail = JsonSerializer.Deserialize<OldSwap>(old.Detail, Compact);
-            var result = old.State switch
-            {
-                "pass" => SwapResult.Pass,
-                "flicker" => SwapResult.Flicker,
-                _ => SwapResult.Fail,
-            };
-            return detail is null ? null : new SwapTrial(old.Subject, result, detail.Chain, detail.Out, detail.Gear);
-        }
-        catch (JsonException)
-        {
-            return null;
-        }
-    }
-
-    private static CalculationFiled? Calculation(OldRecord old)
-    {
-        try
-        {
-            var inputs = JsonSerializer.Deserialize<Dictionary<string, JsonElement>>(old.Detail.Length > 0 ? old.Detail : "{}") ?? [];
-            var colon = Math.Max(0, old.Words.IndexOf(": ", StringComparison.Ordinal));
-            return new CalculationFiled(
-                old.Subject,
-                old.Words[..colon],
-                old.Words[(colon > 0 ? colon + 2 : 0)..],
-                inputs,
-                old.State switch
+        const string Jumping = ", jumps";
+        var jumps = text.EndsWith(Jumping, StringComparison.Ordinal);
+        var plain = jumps ? text[..^Jumping.Length] : text;
+        var measured = Measured().Match(plain);
+        JsonObject reading =
+            plain is "OL" ? new() { ["unit"] = "over-range" }
+            : plain is "beep" or "no beep" ? new() { ["unit"] = "beep", ["value"] = plain is "beep" ? 1.0 : 0.0 }
+            : measured.Success && Units.FirstOrDefault(u => u.Sign == measured.Groups["unit"].Value) is { Name: { } unit }
+                ? new()
                 {
-                    "good" => true,
-                    "bad" => false,
-                    _ => null,
+                    ["unit"] = measured.Groups["diode"].Success ? "diode-volts" : unit,
+                    ["value"] = exact ?? double.Parse(measured.Groups["number"].Value, CultureInfo.InvariantCulture) * Scale(measured.Groups["prefix"].Value),
                 }
-            );
+            : new() { ["unit"] = "word", ["word"] = plain };
+        reading["jumps"] = jumps;
+        return reading;
+    }
+
+    private static readonly (string Sign, string Name)[] Units = [("V", "volts"), ("Ω", "ohms"), ("A", "amps"), ("F", "farads")];
+
+    private static double Scale(string prefix) =>
+        prefix switch
+        {
+            "G" => 1e9,
+            "M" => 1e6,
+            "k" => 1e3,
+            "m" => 1e-3,
+            "µ" => 1e-6,
+            "n" => 1e-9,
+            "p" => 1e-12,
+            _ => 1,
+        };
+
+    [GeneratedRegex("^(?<number>-?[0-9]+(\\.[0-9]+)?) (?<prefix>[GMkmµnp]?)(?<unit>[VΩAF])(?<diode> diode)?$")]
+    private static partial Regex Measured();
+
+    private static JsonObject? Swap(OldRecord old) =>
+        Parsed(old.Detail) is { } detail
+            ? new JsonObject
+            {
+                ["function"] = old.Subject,
+                ["result"] = old.State is "pass" or "flicker" ? old.State : "fail",
+                ["chain"] = detail["chain"]?.DeepClone(),
+                ["out"] = detail["out"]?.DeepClone(),
+                ["gear"] = detail["gear"]?.DeepClone(),
+            }
+            : null;
+
+    private static JsonObject? Calculation(OldRecord old)
+    {
+        if (Parsed(old.Detail.Length > 0 ? old.Detail : "{}") is not { } inputs)
+            return null;
+        var colon = Math.Max(0, old.Words.IndexOf(": ", StringComparison.Ordinal));
+        return new JsonObject
+        {
+            ["calculator"] = old.Subject,
+            ["name"] = old.Words[..colon],
+            ["text"] = old.Words[(colon > 0 ? colon + 2 : 0)..],
+            ["inputs"] = inputs.DeepClone(),
+            ["good"] = old.State switch
+            {
+                "good" => true,
+                "bad" => false,
+                _ => null,
+            },
+        };
+    }
+
+    private static JsonObject? Parsed(string json)
+    {
+        try
+        {
+            return JsonNode.Parse(json) as JsonObject;
         }
         catch (JsonException)
         {
             return null;
         }
     }
-
-    private sealed record OldSwap(IReadOnlyList<PartId> Chain, IReadOnlyList<PartId> Out, IReadOnlyList<SwapPiece> Gear);
 
     private sealed class OldJob
     {
         public long Id { get; init; }
-        public string ProfileId { get; init; } = "";
-        public long ProfileVersion { get; init; }
         public string Stage { get; init; } = "";
         public string Access { get; init; } = "";
-        public string ReceivedAt { get; init; } = "";
+        public string At { get; init; } = "";
+        public long Seq { get; init; }
     }
 
     private sealed class OldRecord
@@ -229,7 +257,7 @@ internal sealed class PayloadMigration : IScript
         public string Parts { get; init; } = "";
 
         /// <summary>What a record of an unknown kind held, so that nothing is lost.</summary>
-        public Dictionary<string, string> Kept() =>
+        public JsonObject Kept() =>
             new()
             {
                 ["state"] = State,

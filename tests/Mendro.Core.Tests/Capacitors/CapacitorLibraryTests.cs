@@ -37,7 +37,7 @@ public class CapacitorLibraryTests
         (Library.Ladder.AtLeast(12), Library.Ladder.AtLeast(16), Library.Ladder.AtLeast(500)).ShouldBe((16, 16, null));
     }
 
-    // trade.md: same value, voltage same or higher, bipolar kept bipolar; 105 °C preferred (common practice, no source).
+    // Same value, voltage same or higher, bipolar kept bipolar; 105 °C preferred (common practice, no source).
     [Theory]
     [InlineData(100, 16, true, null)]
     [InlineData(100, 25, true, null)]

@@ -56,7 +56,7 @@ public class BuildChoiceTests
         );
     }
 
-    // Drivers as benches name them (trade.md 5; common practice, no source).
+    // Drivers as benches name them (common practice, no source).
     [Theory]
     [InlineData("tri-wing", "tri-wing", null)]
     [InlineData("blue one, triwing screws, four cells", "tri-wing", null)]
