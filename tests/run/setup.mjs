@@ -13,7 +13,11 @@ export const quietly = (command, args, environment = {}) => new Promise((resolve
   child.stdout.on('data', (chunk) => said.push(chunk));
   child.stderr.on('data', (chunk) => said.push(chunk));
   child.on('error', reject);
-  child.on('close', (code) => (code === 0 ? resolve(String(Buffer.concat(said))) : reject(new Error(`${Buffer.concat(said)}\n${command} ${args[0]} failed; the reason stands above.`))));
+  child.on('close', (code) => {
+    const all = String(Buffer.concat(said));
+    if (code === 0) resolve(all);
+    else reject(new Error(`${all}\n${command} ${args[0]} failed; the reason stands above.`));
+  });
 });
 
 /** Does one thing, and says what and how long. */
