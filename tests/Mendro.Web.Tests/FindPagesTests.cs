@@ -11,9 +11,12 @@ using Mendro.Storage;
 namespace Mendro.Web.Tests;
 
 /// <summary>What Find grew: repeated starts, provocations, swap trials, reasons, patterns, second look, practice.</summary>
-public sealed class FindPagesTests(WebShop shop) : IClassFixture<WebShop>
+public sealed class FindPagesTests : IDisposable
 {
-    private readonly WebShop _shop = shop;
+    // Its own for each test: these ask for what is in the shop as a whole.
+    private readonly WebShop _shop = new();
+
+    public void Dispose() => _shop.Dispose();
 
     private async Task<long> Failing(string profile, string function, string look = "nothing") =>
         await _shop.TakeIn(profile, ($"Form.Result[{function}]", "fail"), ($"Form.Look[{function}]", look));

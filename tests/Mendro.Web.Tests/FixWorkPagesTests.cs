@@ -6,9 +6,12 @@ using Mendro.Shop;
 namespace Mendro.Web.Tests;
 
 /// <summary>The pages of Fix: run sheet, ladder, methods, pins, wiring, what is on a unit, modifications on the sheet.</summary>
-public sealed class FixWorkPagesTests(WebShop shop) : IClassFixture<WebShop>
+public sealed class FixWorkPagesTests : IDisposable
 {
-    private readonly WebShop _shop = shop;
+    // Its own for each test: these ask for what is in the shop as a whole.
+    private readonly WebShop _shop = new();
+
+    public void Dispose() => _shop.Dispose();
 
     private async Task<string> Alert(string page, string address, params (string, string)[] fields)
     {

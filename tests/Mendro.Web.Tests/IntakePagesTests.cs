@@ -9,9 +9,12 @@ using Mendro.Storage;
 namespace Mendro.Web.Tests;
 
 /// <summary>Intake, by form and by the quick line, without script.</summary>
-public sealed class IntakePagesTests(WebShop shop) : IClassFixture<WebShop>
+public sealed class IntakePagesTests : IDisposable
 {
-    private readonly WebShop _shop = shop;
+    // Its own for each test: these ask for what is in the shop as a whole.
+    private readonly WebShop _shop = new();
+
+    public void Dispose() => _shop.Dispose();
 
     [Fact]
     public async Task Intake_keeps_everything_and_starts_the_diagnosis()

@@ -14,9 +14,12 @@ using Mendro.Web.Profiles;
 namespace Mendro.Web.Tests;
 
 /// <summary>The reading bar everywhere, calculators, known-good readings and the contact map, through the pages.</summary>
-public class ReadingPagesTests(WebShop shop) : IClassFixture<WebShop>
+public sealed class ReadingPagesTests : IDisposable
 {
-    private readonly WebShop _shop = shop;
+    // Its own for each test: these ask for what is in the shop as a whole.
+    private readonly WebShop _shop = new();
+
+    public void Dispose() => _shop.Dispose();
 
     [Fact]
     public async Task The_bar_stands_where_there_is_something_to_read_and_files_where_it_stands()
