@@ -1,6 +1,6 @@
 // What is made once a run: the program compiled ahead, and the demo world.
 import { spawn } from 'node:child_process';
-import { cpSync, existsSync, readdirSync, rmSync } from 'node:fs';
+import { chmodSync, cpSync, existsSync, readdirSync, rmSync } from 'node:fs';
 import { arch, homedir } from 'node:os';
 import { dirname, join } from 'node:path';
 import { root } from './pieces.mjs';
@@ -34,6 +34,8 @@ export const compileAhead = async (run) => {
   if (!file) return;
   await step('Compiling the program ahead', async () => {
     const folder = join(run.folder, 'program');
+    // A package keeps no rights of its files.
+    chmodSync(file, 0o755);
     cpSync(built, folder, { recursive: true });
     const references = [...await frameworks(), join(built, '*.dll')].flatMap((pattern) => ['-r', pattern]);
     await Promise.all(ours.map((name) => quietly(file, [
