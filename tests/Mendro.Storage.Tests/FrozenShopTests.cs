@@ -34,7 +34,7 @@ public sealed class FrozenShopTests : IDisposable
         Directory.Delete(_folder, true);
     }
 
-    private static string Place { get; } = Path.Combine(Root(), "tests", "FrozenShops");
+    private static string Place { get; } = Path.Combine(Shipped.Root(), "tests", "FrozenShops");
 
     private static List<int> Frozen { get; } =
         Directory
@@ -82,7 +82,7 @@ public sealed class FrozenShopTests : IDisposable
     [Fact]
     public void Migrations_know_no_type_of_the_shop()
     {
-        foreach (var file in Directory.EnumerateFiles(Path.Combine(Root(), "src", "Mendro.Storage", "Migrations"), "*.cs"))
+        foreach (var file in Directory.EnumerateFiles(Path.Combine(Shipped.Root(), "src", "Mendro.Storage", "Migrations"), "*.cs"))
             File.ReadAllLines(file).ShouldNotContain(l => l.StartsWith("using Mendro.", StringComparison.Ordinal), file);
     }
 
@@ -158,13 +158,5 @@ public sealed class FrozenShopTests : IDisposable
             )
             .Concat(connection.Query<string>("SELECT type || ' ' || name || ' on ' || tbl_name FROM sqlite_master WHERE type IN ('index', 'trigger', 'view')"));
         return tables.ToList();
-    }
-
-    private static string Root()
-    {
-        var folder = new DirectoryInfo(AppContext.BaseDirectory);
-        while (!File.Exists(Path.Combine(folder.FullName, "Mendro.slnx")))
-            folder = folder.Parent!;
-        return folder.FullName;
     }
 }
