@@ -30,7 +30,7 @@ export const readArguments = (args) => {
   }
 
   if (asked.projects.length === 0 && (!asked.browser || asked.filter)) asked.projects = known;
-  // A word alone may stand in a browser test's title too.
+  // Asked for nothing in particular: the browser tests too.
   if (args.length === 0) asked.browser = { files: [] };
   return asked;
 };

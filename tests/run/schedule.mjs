@@ -38,15 +38,17 @@ const start = (piece, run) => {
     };
     listen(child.stdout, tell, keep);
     listen(child.stderr, tell, keep);
-    child.on('error', (problem) => {
-      keep(problem.message);
-      resolve(result);
-    });
-    child.on('close', (code) => {
+    const end = (code) => {
       clearTimeout(silence);
       Object.assign(result, { code, seconds: (Date.now() - result.began) / 1000 });
       resolve(result);
+    };
+    // One that cannot be started at all ends here, with no code.
+    child.on('error', (problem) => {
+      keep(problem.message);
+      end(null);
     });
+    child.on('close', end);
   });
   return result;
 };
