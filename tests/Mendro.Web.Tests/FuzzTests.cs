@@ -21,7 +21,7 @@ namespace Mendro.Web.Tests;
 /// </summary>
 public sealed class FuzzTests : IAsyncLifetime
 {
-    private const int InTheSuite = 700;
+    private const int InTheSuite = 500;
 
     // Each request alone, or one would hang on the other; a request that takes longer than this has hung.
     private static readonly TimeSpan Longest = TimeSpan.FromSeconds(90);
@@ -61,7 +61,7 @@ public sealed class FuzzTests : IAsyncLifetime
         var seed = Setting("MENDRO_FUZZ_SEED", 10);
         var random = new Random(seed);
         var targets = Targets();
-        targets.Count.ShouldBeGreaterThan(60);
+        targets.Count.ShouldBeInRange(61, count, "each handler is visited once at least");
         var token = await Token();
         var codes = new SortedDictionary<int, int>();
         var faults = new List<string>();

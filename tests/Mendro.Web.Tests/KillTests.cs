@@ -12,7 +12,7 @@ namespace Mendro.Web.Tests;
 /// </summary>
 public sealed class KillTests : IDisposable
 {
-    private const int InTheSuite = 4;
+    private const int InTheSuite = 3;
     private const int Hands = 8;
 
     private readonly string _folder = Directory.CreateTempSubdirectory("mendro-kill-").FullName;

@@ -9,6 +9,7 @@ namespace Mendro.Core.Electrical;
 /// <param name="Name">Name as the bench says it.</param>
 /// <param name="Nominal">Nominal.</param>
 /// <param name="Fresh">Fresh or fully charged, at rest.</param>
+/// <param name="Highest">Highest that a good one may read, of whatever kind fits in its place.</param>
 /// <param name="Low">Weak below this.</param>
 /// <param name="Empty">Empty below this.</param>
 /// <param name="Recharge">Not to be charged again below this, or null.</param>
@@ -18,6 +19,7 @@ public sealed record CellLimits(
     string Name,
     double Nominal,
     double Fresh,
+    double Highest,
     double Low,
     double Empty,
     double? Recharge,

@@ -65,6 +65,7 @@ public static class MethodTypes
 /// <param name="Drawing">Its small circuit drawing, or null.</param>
 /// <param name="Together">Methods that are done in this one go, each on its own part, the part it is named after first; null for a
 /// method by itself. It is filed as what it consists of.</param>
+/// <param name="NotWith">Cautions with which it is never done: a unit with a mark that carries one of them is not offered it.</param>
 public sealed record Method(
     MethodId Id,
     string Name,
@@ -91,7 +92,8 @@ public sealed record Method(
     string? Place = null,
     IReadOnlyList<DeviceKind>? For = null,
     string? Drawing = null,
-    IReadOnlyList<MethodShare>? Together = null
+    IReadOnlyList<MethodShare>? Together = null,
+    IReadOnlyList<string>? NotWith = null
 )
 {
     /// <summary>True when a step of it wants the iron.</summary>
@@ -120,14 +122,6 @@ public sealed record MethodShare(string Kind, MethodId Method);
 /// <param name="Mode">Failure mode, or <c>*</c> for all of the kind.</param>
 /// <param name="Success">Chance that the fault is gone afterwards, 0 to 1.</param>
 public sealed record Cure(string Kind, string Mode, double Success);
-
-/// <summary>A warning shown at the step where it applies.</summary>
-/// <param name="Id">Id.</param>
-/// <param name="Title">Two or three words.</param>
-/// <param name="Text">What can happen and what to do.</param>
-/// <param name="Stop">True when the step must not go on until it is dealt with.</param>
-/// <param name="Source">Where this comes from.</param>
-public sealed record Caution(string Id, string Title, string Text, bool Stop, string Source);
 
 /// <summary>Something noticed on the outside at intake; counts as evidence.</summary>
 /// <param name="Id">Id.</param>

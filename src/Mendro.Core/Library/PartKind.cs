@@ -31,6 +31,7 @@ public enum ModeEffect
 /// <param name="WearPerUse">Chance that one more use as test gear leaves it dirty, 0 to 1 (common practice, no source).</param>
 /// <param name="StandsFor">Kinds of device whose whole unit it can stand for in a swap trial.</param>
 /// <param name="Calculators">Calculators that apply to it.</param>
+/// <param name="Hazards">What it brings into every unit that has it, by ids of cautions.</param>
 public sealed record PartKind(
     string Kind,
     string Name,
@@ -40,7 +41,8 @@ public sealed record PartKind(
     IReadOnlyList<PartRole>? Roles = null,
     double WearPerUse = PartKind.LeastWear,
     IReadOnlyList<DeviceKind>? StandsFor = null,
-    IReadOnlyList<string>? Calculators = null
+    IReadOnlyList<string>? Calculators = null,
+    IReadOnlyList<string>? Hazards = null
 )
 {
     /// <summary>Wear of a kind that the data say nothing of: screens and the like hardly get dirty.</summary>
@@ -62,6 +64,7 @@ public sealed record PartKind(
 /// <param name="Words">Words in which an eye or a finger tells it: “crust”, “bent”.</param>
 /// <param name="Resistive">True for what passes something, badly, as dirt and crust do, where a break passes nothing.</param>
 /// <param name="Only">Kinds of function it harms, when the part lies in the way of others too; null for all.</param>
+/// <param name="GoneWith">Kind of function whose success takes it away, as charging does an empty pack; null for none.</param>
 public sealed record FailureMode(
     string Id,
     string Name,
@@ -73,7 +76,8 @@ public sealed record FailureMode(
     string Source,
     IReadOnlyList<string>? Words = null,
     bool Resistive = false,
-    IReadOnlyList<string>? Only = null
+    IReadOnlyList<string>? Only = null,
+    string? GoneWith = null
 );
 
 /// <summary>How often a failing function shows a certain look under one failure mode.</summary>

@@ -76,7 +76,8 @@ public static class RunPlan
             steps.Add(new SequenceStep(agent, step.Surface));
         if (step.Rinse)
             steps.Add(new SequenceStep(Rinse: true));
-        if (step.Wait is { Kind: WaitKind.Dry } dry)
+        // What cures gives its solvent off as what dries does.
+        if (step.Wait is { Kind: WaitKind.Dry or WaitKind.Cure } dry)
             steps.Add(new SequenceStep(Dry: dry.Minutes));
         if (step.Heat is { } celsius)
             steps.Add(new SequenceStep(Heat: celsius));

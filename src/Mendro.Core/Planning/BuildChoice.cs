@@ -148,22 +148,21 @@ public static class BuildChoice
         return made;
     }
 
-    /// <summary>True for a probe of volts whose range is that of the pack: 1.1 to 1.65 V a cell.</summary>
+    /// <summary>True for a probe of volts whose range is that of the pack: from weak rechargeables to new lithium AA cells.</summary>
     private static bool IsPack(Probe probe, int cells) =>
         probe is { Kind: ProbeKind.Volts, Expect: { Low: { } low, High: { } high } }
         && low >= 1.05 * cells
         && low <= 1.25 * cells
         && high >= 1.5 * cells
-        && high <= 1.7 * cells;
+        && high <= 1.85 * cells;
 
     private static Probe Scaled(Probe probe, double more) =>
         probe with
         {
-            Expect = probe.Expect with
-            {
-                Low = Math.Round(probe.Expect.Low!.Value * more, 2),
-                High = Math.Round(probe.Expect.High!.Value * more, 2),
-            },
+            Expect = probe.Expect.Between(
+                Math.Round(probe.Expect.Low!.Value * more, 2),
+                Math.Round(probe.Expect.High!.Value * more, 2)
+            ),
         };
 
     private static int? Cells(string text)

@@ -214,7 +214,7 @@ public static partial class Teaching
             return Fail("Give both ends: limit tp3 6.1 to 6.4 V.");
         if (probe.Expect.Unit is "word" or "beep")
             return Fail($"{probe.Name} is not measured in figures.");
-        var taught = probe with { Expect = probe.Expect with { Low = low, High = high } };
+        var taught = probe with { Expect = probe.Expect.Between(low, high) };
         return Ok(
             profile with
             {

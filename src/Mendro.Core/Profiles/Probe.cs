@@ -42,13 +42,50 @@ public sealed record Probe(
 }
 
 /// <summary>What a probe should read; a missing bound is open.</summary>
-/// <param name="Low">Lowest good value in the unit, or null.</param>
-/// <param name="High">Highest good value in the unit, or null.</param>
+/// <param name="Low">Lowest good value in the unit, or null. Computed where a nominal value and its tolerance are given instead.</param>
+/// <param name="High">Highest good value in the unit, or null; computed likewise.</param>
 /// <param name="Unit">V, ohm, F, A, beep or word.</param>
 /// <param name="Text">What good looks like, for looking and pressing.</param>
+/// <param name="Nominal">Value it is made for, in the unit, or null.</param>
+/// <param name="Tolerance">Fraction that it may be off, 0.05 for ±5 %; null when there is no nominal value.</param>
 public sealed record Expectation(
     double? Low,
     double? High,
     [property: AllowedValues("V", "ohm", "F", "A", "beep", "word")] string Unit,
-    string? Text = null
-);
+    string? Text = null,
+    double? Nominal = null,
+    [property: Range(0.0, 1.0)] double? Tolerance = null
+)
+{
+    /// <summary>Lowest good value in the unit, or null.</summary>
+    public double? Low { get; init; } = Low ?? Bound(Nominal, Tolerance, -1);
+
+    /// <summary>Highest good value in the unit, or null.</summary>
+    public double? High { get; init; } = High ?? Bound(Nominal, Tolerance, 1);
+
+    /// <summary>A value that may be off by a fraction of itself.</summary>
+    /// <param name="nominal">Value it is made for.</param>
+    /// <param name="tolerance">Fraction that it may be off, 0 to 1.</param>
+    /// <param name="unit">Unit.</param>
+    public static Expectation Around(double nominal, double tolerance, string unit) => new(null, null, unit, null, nominal, tolerance);
+
+    /// <summary>The same with bounds of its own, that no nominal value gives.</summary>
+    public Expectation Between(double? low, double? high) =>
+        this with
+        {
+            Low = low,
+            High = high,
+            Nominal = null,
+            Tolerance = null,
+        };
+
+    /// <summary>A bound to the hundredth, as a meter shows it: 3.3 V ±5 % is 3.14 to 3.47 V. Below 1 to the third figure.</summary>
+    private static double? Bound(double? nominal, double? tolerance, int side)
+    {
+        if (nominal is not { } value || tolerance is not { } part)
+            return null;
+        var bound = (decimal)value + side * Math.Abs((decimal)value) * (decimal)part;
+        var digits = Math.Abs(value) >= 1 || value == 0 ? 2 : Math.Min(15, 2 - (int)Math.Floor(Math.Log10(Math.Abs(value))));
+        return (double)Math.Round(bound, digits, MidpointRounding.AwayFromZero);
+    }
+}

@@ -15,9 +15,6 @@ public sealed record Expected(Probe Probe, ProbePlace Place, bool ByRule, string
 /// <summary>Expectations: the profile's own where it has any, else the rules of the trade (common practice, no source).</summary>
 public static class ExpectationRules
 {
-    // Four new alkaline cells read a little over the table's fresh volts when they come from the cold shop.
-    private const double FreshSlack = 1.03;
-
     /// <summary>Completes a probe.</summary>
     public static Expected For(DeviceProfile profile, Probe probe) => For(profile, probe, BenchLimits.Shipped);
 
@@ -31,8 +28,8 @@ public static class ExpectationRules
         (double? Low, double? High, string From)? rule = place.Kind switch
         {
             PlaceKind.Pack when place.Pack is { } pack => (
-                pack.Low,
-                pack.Fresh * FreshSlack,
+                Weak(pack, limits),
+                pack.Cells * pack.Cell.Highest,
                 $"{pack.Cells} × {pack.Cell.Name}, weak to fresh"
             ),
             PlaceKind.Adapter when supply is { AdapterVolts: { } volts, AdapterKind: "dc" } => (
@@ -40,9 +37,9 @@ public static class ExpectationRules
                 volts * (1 + limits.AdapterTolerance),
                 FormattableString.Invariant($"{volts:0.##} V adapter ±{limits.AdapterTolerance * 100:0} %")
             ),
-            PlaceKind.Rail when place.Rail is { } rail => (
-                rail.Volts - Math.Abs(rail.Volts) * rail.Tolerance,
-                rail.Volts + Math.Abs(rail.Volts) * rail.Tolerance,
+            PlaceKind.Rail when place.Rail is { } rail && Expectation.Around(rail.Volts, rail.Tolerance, "V") is var around => (
+                around.Low,
+                around.High,
                 FormattableString.Invariant($"rail {Reading.Format(rail.Volts, "V")} ±{rail.Tolerance * 100:0} %")
             ),
             PlaceKind.SaveCell => (limits.SaveCell.Doubtful, limits.SaveCell.Fresh + 0.1, "save cell of 3 V"),
@@ -60,11 +57,10 @@ public static class ExpectationRules
             ? new(
                 probe with
                 {
-                    Expect = probe.Expect with
-                    {
-                        Low = r.Low is { } low ? Round(low) : null,
-                        High = r.High is { } high ? Round(high) : null,
-                    },
+                    Expect = probe.Expect.Between(
+                        r.Low is { } low ? Round(low) : null,
+                        r.High is { } high ? Round(high) : null
+                    ),
                 },
                 place,
                 true,
@@ -72,6 +68,12 @@ public static class ExpectationRules
             )
             : new(probe, place, false, "");
     }
+
+    /// <summary>A bay that takes dry cells takes rechargeable ones too: weak begins where the weaker of them is weak.</summary>
+    private static double Weak(BatteryPack pack, BenchLimits limits) =>
+        pack.Cell.Chemistry is "alkaline" or "nimh"
+            ? pack.Cells * limits.Cells.Where(c => c.Chemistry is "alkaline" or "nimh").Min(c => c.Low)
+            : pack.Low;
 
     private static double Round(double value) => Math.Round(value, 6);
 }

@@ -83,7 +83,11 @@ public static class ReadingMeaning
         var lithium = pack.Cell.Recharge is not null && atPack;
         if (volts < 0.1 * pack.Nominal)
             return lithium
-                ? new("Nothing at the pack itself: flat, or its protection has opened.", "lithium-low", ProbeOutcome.Abnormal)
+                ? new(
+                    "Nothing at the pack's plug: its protection may have opened. Measure the cell itself, behind the protection, before it is judged.",
+                    "lithium-protection",
+                    ProbeOutcome.Abnormal
+                )
                 : new("Nothing arrives here.");
         var lowest = cells?.Min() ?? volts / pack.Cells;
         var highest = cells?.Max() ?? volts / pack.Cells;
@@ -97,8 +101,12 @@ public static class ReadingMeaning
         var words = Inv($"{pack.Cells} × {pack.Cell.Name}: {volts / pack.Cells:0.00} V a cell, {StateWords(state)}");
         if (cells is not null)
             words = Inv($"Lowest cell {lowest:0.00} V, highest {highest:0.00} V: {StateWords(state)}");
+        if (lithium && lowest < pack.Cell.Recharge)
+            return new(words + ": not to be charged again.", "lithium-low", ProbeOutcome.Abnormal);
         if (lithium && lowest < pack.Cell.Empty)
-            return new(words + ".", "lithium-low", ProbeOutcome.Abnormal);
+            return new(words + ": deeply empty, charged slowly at first.", "lithium-precharge", ProbeOutcome.Abnormal);
+        if (lithium && lowest < pack.Cell.Low)
+            return new(words + ": charge it under watch before it is judged.", null, ProbeOutcome.Abnormal);
         if (lithium && highest > pack.Cell.Fresh + 0.05)
             return new(
                 Inv($"{highest:0.00} V in a cell is over {pack.Cell.Fresh:0.0} V: overcharged."),
@@ -107,7 +115,7 @@ public static class ReadingMeaning
             );
         if (lithium && pack.Cells > 1 && cells is null)
             words += "; measure the cells one by one too (3.9 / 3.8)";
-        if (highest > 1.1 * pack.Cell.Fresh)
+        if (highest > pack.Cell.Highest)
             return new(
                 Inv(
                     $"Fresh, {pack.Cells} × {pack.Cell.Name} is {pack.Fresh:0.#} V at most: is an adapter or charger connected, or the meter in another range?"

@@ -41,7 +41,10 @@ public sealed record PartCondition(double SeriesOhms, double? ToGroundOhms, doub
                 return now with { ToGroundOhms = ShortOhms + severity };
             case ModeEffect.Intermittent:
                 return now with { SeriesOhms = severity < 0.25 ? 40 : OpenOhms };
-            case ModeEffect.Dead when kind is "cells" or "lithium-pack":
+            case ModeEffect.Dead when kind is "lithium-pack":
+                // Empty, not dead: 2.2 to 3.2 V a cell, and no strength.
+                return now with { Strength = 0.6 + 0.26 * severity, InnerOhms = 12 };
+            case ModeEffect.Dead when kind is "cells":
                 // Flat cells have some volts left and no strength.
                 return now with { Strength = 0.25 + 0.45 * severity, InnerOhms = 12 };
             case ModeEffect.Dead:
@@ -55,7 +58,9 @@ public sealed record PartCondition(double SeriesOhms, double? ToGroundOhms, doub
                 return (kind, mode.Id) switch
                 {
                     ("cells", _) => now with { Strength = 0.75, InnerOhms = 8 + 8 * severity },
-                    ("battery-contacts" or "power-switch", _) => now with { SeriesOhms = 4 + 14 * severity },
+                    ("lithium-pack", "tired") => now with { Strength = 0.86, InnerOhms = 8 + 8 * severity },
+                    ("transformer", _) => now with { Strength = 0.6 + 0.2 * severity, InnerOhms = 6 },
+                    ("battery-contacts" or "power-switch" or "mains-switch", _) => now with { SeriesOhms = 4 + 14 * severity },
                     ("supply-board", _) => now with { Strength = 0.62 + 0.28 * severity, InnerOhms = 4 },
                     ("capacitors", _) => now with { SeriesOhms = 1 + 5 * severity },
                     ("adapter", _) => now with { Strength = severity < 0.5 ? 0.6 : 1.5 },

@@ -65,7 +65,7 @@ public sealed class SupplyCircuit
         {
             "logic" => 0.09,
             "light" => 0.01,
-            "backlight" => 0.08,
+            "backlight" or "tube-backlight" => 0.08,
             "display-panel" => 0.02,
             "optical-drive" => 0.25,
             "hard-disk" => 0.4,

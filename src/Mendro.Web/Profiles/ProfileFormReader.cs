@@ -43,7 +43,7 @@ public sealed partial class ProfileFormReader(TradeLibrary library)
                 Positive(f.Minutes, 0.5, $"function “{Words.Clean(f.Name)}”, minutes")
             ))
             .ToList();
-        var probes = form.Probes.Where(p => Words.Clean(p.Name).Length > 0).Select(Probe).ToList();
+        var probes = form.Probes.Where(p => Words.Clean(p.Name).Length > 0).Select(p => Probe(p, origin)).ToList();
         var preparation = new Preparation(
             Positive(form.Open, 5, "minutes to open", zero: true),
             Positive(form.BoardOut, 5, "minutes to take the board out", zero: true),
@@ -120,11 +120,12 @@ public sealed partial class ProfileFormReader(TradeLibrary library)
             before?.Y,
             weights.Count > 0 ? weights : null,
             row.ComesOff,
-            before?.Package
+            before?.Package,
+            before?.Hazards
         );
     }
 
-    private Probe Probe(ProbeRow row)
+    private Probe Probe(ProbeRow row, DeviceProfile? origin)
     {
         var name = Words.Clean(row.Name);
         var kind = Kind<ProbeKind>(row.Kind, ProbeKind.Volts);
@@ -151,12 +152,23 @@ public sealed partial class ProfileFormReader(TradeLibrary library)
             Id(row.Toward),
             spans.Count > 0 ? spans : null,
             Id(row.Rail),
-            new Expectation(Limit(row.Low, "low"), Limit(row.High, "high"), TradeLibrary.Of(kind).Unit, Null(row.Text)),
+            Kept(
+                row,
+                origin,
+                new Expectation(Limit(row.Low, "low"), Limit(row.High, "high"), TradeLibrary.Of(kind).Unit, Null(row.Text))
+            ),
             Kind<AccessState>(row.State, AccessState.Closed),
             Positive(row.Minutes, 1, $"probe “{name}”, minutes"),
             row.Unloaded
         );
     }
+
+    /// <summary>Limits that nobody changed keep the nominal value from which they were computed.</summary>
+    private static Expectation Kept(ProbeRow row, DeviceProfile? origin, Expectation told) =>
+        origin?.FindProbe(IdOf(row.Id, row.Name))?.Expect is { Nominal: not null } before
+        && before.Low == told.Low && before.High == told.High && before.Unit == told.Unit
+            ? before with { Text = told.Text }
+            : told;
 
     private Supply? Supply(ProfileForm form)
     {

@@ -59,6 +59,8 @@ public class OrderOfTheBenchTests
         var minnow = new Bench("quillon-minnow").Fails("power-light", "nothing").Reads("tp3", "0 V").Reads("switch-beep", "beep");
         minnow.Reads("packwires-press", "ok").Reads("pack-eye", "ok");
         minnow.Diagnose().Parts.Values.MaxBy(p => p.Share)!.Part.Id.Value.ShouldBe("pack");
+        // Whether it charges is half a minute; then the meter, and no new pack.
+        minnow.Works("charging");
         First(minnow, AccessState.Open).Id.ShouldBe("probe:tp2");
     }
 

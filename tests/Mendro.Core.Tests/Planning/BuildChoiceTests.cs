@@ -128,8 +128,8 @@ public class BuildChoiceTests
         var four = Build("build-handheld-four-cell-grey");
         var six = BuildChoice.Named(four, "Pocket", None, "pocket, six cells, no light");
         six.Supply!.Cells.ShouldBe(6);
-        // 1.2 to 1.65 V a cell.
-        (six.FindProbe("tp1")!.Expect.Low, six.FindProbe("tp1")!.Expect.High).ShouldBe((7.2, 9.9));
+        // From weak rechargeables, 1.15 V a cell, to new lithium AA cells, 1.8 V.
+        (six.FindProbe("tp1")!.Expect.Low, six.FindProbe("tp1")!.Expect.High).ShouldBe((6.9, 10.8));
         // The rail behind the supply board stays what it is.
         six.FindProbe("tp5")!.Expect.ShouldBe(four.FindProbe("tp5")!.Expect);
         BuildChoice.Named(four, "Pocket", None, "no light").Supply!.Cells.ShouldBe(4);

@@ -27,13 +27,16 @@ public class MeaningTests
 
     [Theory]
     [InlineData("7.9", null, ProbeOutcome.Normal)]
-    [InlineData("5.8", "lithium-low", ProbeOutcome.Abnormal)]
+    [InlineData("6.4", null, ProbeOutcome.Abnormal)]
+    [InlineData("5.8", "lithium-precharge", ProbeOutcome.Abnormal)]
+    [InlineData("4.9", "lithium-low", ProbeOutcome.Abnormal)]
+    [InlineData("3.6 / 3.55", null, ProbeOutcome.Normal)]
     [InlineData("8.7", "lithium-over", ProbeOutcome.Abnormal)]
     [InlineData("3.9 / 3.85", null, ProbeOutcome.Normal)]
     [InlineData("4,1 / 3,8", "lithium-unbalanced", ProbeOutcome.Abnormal)]
     [InlineData("3.6 + 3.5 V", null, ProbeOutcome.Normal)]
     [InlineData("4.3/4.3", "lithium-over", ProbeOutcome.Abnormal)]
-    [InlineData("0.1", "lithium-low", ProbeOutcome.Abnormal)]
+    [InlineData("0.1", "lithium-protection", ProbeOutcome.Abnormal)]
     public void Lithium_that_is_low_overcharged_or_unbalanced_stops_the_work(string reading, string? stop, ProbeOutcome outcome)
     {
         var judged = Judge(Minnow, "tp2", reading);
@@ -213,7 +216,7 @@ public class MeaningTests
         var expected = ExpectationRules.For(Quartet, bare);
         expected.ByRule.ShouldBeTrue();
         expected.From.ShouldBe("4 × alkaline, weak to fresh");
-        (expected.Probe.Expect.Low, expected.Probe.Expect.High).ShouldBe((4.8, 6.592));
+        (expected.Probe.Expect.Low, expected.Probe.Expect.High).ShouldBe((4.6, 7.2));
         ReadingJudge.Judge(Quartet, bare, "6.2").Value!.Outcome.ShouldBe(ProbeOutcome.Normal);
         ReadingJudge.Judge(Quartet, bare, "4.1").Value!.Words.ShouldBe("low");
         var diode = new Probe(
@@ -252,7 +255,7 @@ public class MeaningTests
     [InlineData("speaker-ohms", "8.2", "Within what is expected")]
     [InlineData("speaker-ohms", "2", "Below 6 Ω")]
     [InlineData("speaker-ohms", "OL", "does not conduct")]
-    [InlineData("pads-ohms", "4k7", "Above 500 Ω")]
+    [InlineData("pads-ohms", "4k7", "Above 2 kΩ")]
     public void Every_metered_verdict_has_a_reason(string probe, string reading, string words) =>
         Judge(Quartet, probe, reading).Reason.ShouldContain(words);
 

@@ -76,7 +76,7 @@ public sealed record RepairOption(
             // What the last work may have upset is gone over again first.
             if (faults.Any(f => unit.Faults[f].Mode.Id == EvidenceWeights.StepDamage))
                 methods = methods.Concat(unit.Model.Library.MethodsFor("*")).Distinct();
-            foreach (var method in methods)
+            foreach (var method in methods.Where(m => !unit.Forbids(m)))
             {
                 var cures = unit
                     .Model.InOneGo(part, method)

@@ -83,6 +83,9 @@ public static class EvidenceWeights
     /// <summary>Chance that a cause that has shown one look in a function shows it in the next that fails by it.</summary>
     public const double LooksAlike = 0.88;
 
+    /// <summary>Chance that a function's success has taken away what it is known to take away (common practice, no source).</summary>
+    public const double GoneWith = 0.8;
+
     /// <summary>Share of a method's success that is believed when another says that he did it.</summary>
     public const double Hearsay = 0.5;
 

@@ -53,32 +53,43 @@ public sealed partial class UnitCase
 
     private void Split()
     {
-        var repairs = Events.Select((e, at) => (Repair: e as RepairDone, at)).Where(x => x.Repair is not null).ToList();
+        var repairs = Events.Select((e, at) => (Event: e, at)).Where(x => x.Event is RepairDone or FunctionTried { Passed: true }).ToList();
         for (var i = 0; i < _faults.Count; i++)
         {
             var fault = _faults[i];
             var left = fault.Prior;
             List<int> pieces = [];
-            var tried = new Dictionary<string, int>();
+            var timesDone = new Dictionary<string, int>();
             var before = new List<Method>();
-            foreach (var (repair, at) in repairs)
+            foreach (var (done, at) in repairs)
             {
-                if (at <= _createdAt[i] || repair!.PartId != fault.Part.Id || Model.Library.FindMethod(repair.MethodId) is not { } method)
+                if (at > _createdAt[i] && fault.Mode.GoneWith is { } kind && done is FunctionTried tried && Is(tried, kind))
+                    Cured(EvidenceWeights.GoneWith);
+                if (
+                    done is not RepairDone repair
+                    || at <= _createdAt[i]
+                    || repair.PartId != fault.Part.Id
+                    || Model.Library.FindMethod(repair.MethodId) is not { } method
+                )
                     continue;
                 // What another says he did counts half, and leaves one's own work its first chance.
-                var times = tried.GetValueOrDefault(method.Id);
+                var times = timesDone.GetValueOrDefault(method.Id);
                 var success = EvidenceWeights.Success(method, fault, times, before) * (repair.Claimed ? EvidenceWeights.Hearsay : 1);
                 if (!repair.Claimed)
                 {
-                    tried[method.Id] = times + 1;
+                    timesDone[method.Id] = times + 1;
                     before.Add(method);
                 }
 
-                if (success <= 0)
-                    continue;
-                pieces.Add(_pieces.Count);
-                _pieces.Add(new FaultPiece($"{fault.Id}@{at}", left * success, _createdAt[i], at));
-                left *= 1 - success;
+                if (success > 0)
+                    Cured(success);
+
+                void Cured(double share)
+                {
+                    pieces.Add(_pieces.Count);
+                    _pieces.Add(new FaultPiece($"{fault.Id}@{at}", left * share, _createdAt[i], at));
+                    left *= 1 - share;
+                }
             }
 
             pieces.Add(_pieces.Count);
@@ -87,6 +98,8 @@ public sealed partial class UnitCase
             _faultOf.AddRange(Enumerable.Repeat(i, pieces.Count));
         }
     }
+
+    private bool Is(FunctionTried tried, string kind) => Model.Profile.FindFunction(tried.FunctionId)?.Kind == kind;
 
     private void Observe()
     {

@@ -54,6 +54,11 @@ public sealed partial class UnitCase
     /// <summary>The events.</summary>
     public IReadOnlyList<BenchEvent> Events { get; }
 
+    /// <summary>True for a method that is never done on a unit with a mark noted on this one, such as charging a swollen cell.</summary>
+    public bool Forbids(Method method) =>
+        method.NotWith is { } cautions
+        && Events.OfType<MarkSeen>().Any(m => Model.Library.FindMark(m.MarkId)?.Caution is { } caution && cautions.Contains(caution));
+
     /// <summary>What the shop knows beyond the model.</summary>
     public CaseContext Context { get; }
 
