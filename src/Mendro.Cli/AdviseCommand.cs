@@ -1,7 +1,9 @@
 using System.Globalization;
 using System.Text.Json;
 using Mendro.Core.Diagnosis;
+using Mendro.Core.Evidence;
 using Mendro.Core.Jobs;
+using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 using Mendro.Storage;
 
@@ -30,6 +32,7 @@ internal static class AdviseCommand
 
         var diagnosis = outcome.Value;
         var advice = new MoveAdvisor(new BenchCosts()).Advise(diagnosis, evidence.Value.Apart(model));
+        var hazards = UnitHazards.Of(model.Profile, model.Library, evidence.Value.Events.OfType<MarkSeen>().Select(m => m.MarkId));
         if (options.Json)
         {
             output.WriteLine(
@@ -56,6 +59,7 @@ internal static class AdviseCommand
                             m.PartsCost,
                             m.ExpectedMinutes,
                             m.ChanceToWork,
+                            cautions = hazards.At(m, model.Profile).Select(c => c.Id),
                             known = m.Known ? true : default(bool?),
                             outcomes = m.Outcomes.Select(o => new
                             {

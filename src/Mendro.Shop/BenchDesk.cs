@@ -120,7 +120,7 @@ public sealed class BenchDesk(ModelShelf models, BenchRecordStore records, Setti
     private string Own(Job job, ShopSettings shop)
     {
         var model = string.Create(CultureInfo.InvariantCulture, $"{job.ProfileId}@{job.ProfileVersion}|{job.Revision}|{models.Methods}");
-        return string.Create(CultureInfo.InvariantCulture, $"{job.Mark}|{job.Values}|{shop.PerHour}|{shop.OriginalityMinutes}|{model}");
+        return string.Create(CultureInfo.InvariantCulture, $"{job.Mark}|{job.Values}|{shop.PerHour}|{shop.OriginalityMinutes}|{shop.WallVolts}|{model}");
     }
 
     private static string Digest(IReadOnlyList<double> chances) =>
@@ -134,10 +134,13 @@ public sealed class BenchDesk(ModelShelf models, BenchRecordStore records, Setti
         var apart = UnitAccess.Steps(model, held);
         var outcome = UnitDiagnosis.Make(model, events, context);
         if (!outcome.IsOk)
-            return new JobView(job, model, held, access, apart, null, Explain(model, outcome.Problem!), new Advice([], null), null, proof);
+            return new JobView(job, model, held, access, apart, null, Explain(model, outcome.Problem!), new Advice([], null), null, proof)
+            {
+                WallVolts = shop.WallVolts,
+            };
         var advice = new MoveAdvisor(JobCosts.Of(job, shop)).Advise(outcome.Value, apart);
         var worth = outcome.Value.Target is null ? null : WorthLine.Judge(advice, job.Values, shop.PerHour);
-        return new JobView(job, model, held, access, apart, outcome.Value.Verdict, null, advice, worth, proof);
+        return new JobView(job, model, held, access, apart, outcome.Value.Verdict, null, advice, worth, proof) { WallVolts = shop.WallVolts };
     }
 
     /// <summary>An estimate that grows with what is kept; the model is shared and does not count.</summary>

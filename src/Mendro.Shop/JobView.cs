@@ -35,6 +35,9 @@ public sealed record JobView(
     ProofSheet Proof
 )
 {
+    /// <summary>Volts at the shop's wall.</summary>
+    public double WallVolts { get; init; } = MainsFit.UsualWall;
+
     /// <summary>Profile of the unit.</summary>
     public DeviceProfile Profile => Model.Profile;
 
@@ -68,7 +71,9 @@ public sealed record JobView(
         }
     }
 
-    /// <summary>Cautions of the model and of the marks noted on the unit.</summary>
-    public IEnumerable<string> Hazards =>
-        (Profile.Hazards ?? []).Concat(All<MarkNoted>().Select(m => Model.Library.FindMark(m.Body.Mark)?.Caution).OfType<string>());
+    /// <summary>What can hurt someone in this unit: by its model, its parts, and the marks noted on it.</summary>
+    public UnitHazards Hazards => UnitHazards.Of(Profile, Model.Library, All<MarkNoted>().Select(m => m.Body.Mark), WallVolts);
+
+    /// <summary>What is met at a move.</summary>
+    public IReadOnlyList<Caution> CautionsOf(Move move) => Hazards.At(move, Profile);
 }

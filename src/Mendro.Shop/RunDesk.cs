@@ -50,7 +50,7 @@ public sealed class RunDesk(
             return null;
         if (PartOf(profile, run.PartId, method) is not { } part)
             return null;
-        var (steps, now) = (RunPlan.Of(method), time.GetUtcNow());
+        var (steps, now) = (StepsOf(method, profile), time.GetUtcNow());
         var on = steps[Math.Clamp(run.Step, 0, steps.Count - 1)];
         var work = steps.Where(s => s.Kind != RunStepKind.Wait).Sum(s => run.SecondsOn(s.Index, now)) / 60;
         return new RunSheet(
@@ -281,6 +281,10 @@ public sealed class RunDesk(
     private static Part? PartOf(DeviceProfile profile, PartId id, Method method) =>
         method.Place is { } place ? new Part("", place, "place") : profile.FindPart(id);
 
+    // Marks may come and go while it runs; what makes a unit safe hangs on its model alone, so that steps keep their places.
+    private IReadOnlyList<RunStep> StepsOf(Method method, DeviceProfile profile) =>
+        RunPlan.Of(method, UnitHazards.Of(profile, library));
+
     private Deed<Done> With(long number, string? once, Func<OpenJob, RunSheet, Deed<Done>> work) =>
         bench.On<Done>(number, once, job => Open(job.Job, job.Model.Profile) is { } sheet ? work(job, sheet) : Refusal.Missing);
 
@@ -315,7 +319,7 @@ public sealed class RunDesk(
     /// <summary>Starts the timer when the step that is on is a wait.</summary>
     private BenchRun Waiting(OpenJob job, BenchRun run, Method method)
     {
-        var step = RunPlan.Of(method)[run.Step];
+        var step = StepsOf(method, job.Model.Profile)[run.Step];
         if (step.Wait is not { } wait)
             return run;
         var part = PartOf(job.Model.Profile, run.PartId, method)?.Name ?? run.PartId;

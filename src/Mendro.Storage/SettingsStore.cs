@@ -1,6 +1,7 @@
 using System.Globalization;
 using Dapper;
 using Mendro.Core.Diagnosis;
+using Mendro.Core.Library;
 using Mendro.Core.Money;
 using Mendro.Core.Profiles;
 using Mendro.Core.Readings;
@@ -19,6 +20,7 @@ namespace Mendro.Storage;
 /// <param name="Meter">Bench meter, or null.</param>
 /// <param name="Supply">Bench supply, or null.</param>
 /// <param name="TimeZone">IANA name of the shop's time zone; blank for the machine's.</param>
+/// <param name="WallVolts">Volts at the shop's wall.</param>
 public sealed record ShopSettings(
     string ShopName,
     string Currency,
@@ -29,7 +31,8 @@ public sealed record ShopSettings(
     double SecondLookChance = 0.4,
     InstrumentAddress? Meter = null,
     InstrumentAddress? Supply = null,
-    string TimeZone = ""
+    string TimeZone = "",
+    double WallVolts = MainsFit.UsualWall
 )
 {
     /// <summary>Value of an hour of work.</summary>
@@ -66,7 +69,8 @@ public sealed class SettingsStore(ShopDatabase database)
             Number("second-look-chance", standard.SecondLookChance),
             InstrumentAddress.Parse(rows.GetValueOrDefault("meter", "")),
             InstrumentAddress.Parse(rows.GetValueOrDefault("supply", "")),
-            rows.GetValueOrDefault("time-zone", "")
+            rows.GetValueOrDefault("time-zone", ""),
+            Number("wall-volts", MainsFit.WallOf(rows.GetValueOrDefault("currency", standard.Currency)))
         );
     }
 
@@ -87,6 +91,7 @@ public sealed class SettingsStore(ShopDatabase database)
                         new { Key = "meter", Value = settings.Meter?.ToString() ?? "" },
                         new { Key = "supply", Value = settings.Supply?.ToString() ?? "" },
                         new { Key = "time-zone", Value = settings.TimeZone },
+                        new { Key = "wall-volts", Value = settings.WallVolts.ToString(CultureInfo.InvariantCulture) },
                         new { Key = "second-look-chance", Value = settings.SecondLookChance.ToString(CultureInfo.InvariantCulture) },
                     },
                     transaction

@@ -166,7 +166,8 @@ public sealed class RecapDeskTests : IDisposable
         // Before the complaint, which is the speaker: it worked until the last group went in.
         diagnosis.Target!.Id.Value.ShouldBe("picture");
         diagnosis.Suspects[0].Fault.Id.ShouldBe("biascaps.step-damage");
-        diagnosis.Suspects[0].Share.ShouldBeGreaterThan(0.4);
+        // Half of all groups of these years are bad, and the group just done leads them all the same.
+        diagnosis.Suspects[0].Share.ShouldBeGreaterThan(1.5 * diagnosis.Suspects[1].Share);
     }
 
     [Fact]

@@ -97,6 +97,8 @@ public sealed class RunDeskTests : IDisposable
         var number = _shop.TakeIn();
         _shop.Runs.Log(number, new SequenceStep("bleach-1-10", "bare-plastic")).Done.ShouldNotBeNull();
         _shop.Runs.Start(number, "contacts", "acid-contacts").Done.ShouldNotBeNull();
+        // Gloves, goggles and which cells: nothing is put on yet.
+        Next(number).ShouldBeNull();
         var told = Next(number)!;
         told.ShouldContain("chlorine");
         Sheet(number)!.Materials.Stops.Single().Rule.ShouldBe("chlorine");

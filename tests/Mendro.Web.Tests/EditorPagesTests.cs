@@ -159,7 +159,7 @@ public sealed class EditorPagesTests(WebShop shop) : IClassFixture<WebShop>
         var merged = _shop.Service<ProfileStore>().Latest("harrow-quartet")!.Value.Profile;
         merged.FindPart("choke").ShouldNotBeNull();
         merged.Revisions.ShouldContain(r => r.Id == "C");
-        merged.FindProbe("tp3")!.Expect.High.ShouldBe(6.6);
+        merged.FindProbe("tp3")!.Expect.High.ShouldBe(7.2);
         merged.Feeds.ShouldNotContain(f => f.From == "switch" && f.To == "psu");
     }
 

@@ -77,6 +77,7 @@ public sealed class FixWorkPagesTests : IDisposable
         var number = await _shop.TakeIn();
         _shop.Service<RunDesk>().Log(number, new Mendro.Core.Methods.SequenceStep("bleach-1-10", "bare-plastic")).Done.ShouldNotBeNull();
         _shop.Service<RunDesk>().Start(number, "contacts", "acid-contacts").Done.ShouldNotBeNull();
+        _shop.Service<RunDesk>().Next(number, 0, false).Done.ShouldNotBeNull();
         var sheet = await _shop.Page($"/Jobs/{number}/Run");
         sheet.QuerySelector(".run-stop")!.TextContent.ShouldContain("chlorine gas");
         ((IHtmlButtonElement)sheet.QuerySelector("#run-next button")!).IsDisabled.ShouldBeTrue();

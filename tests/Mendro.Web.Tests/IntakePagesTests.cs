@@ -83,7 +83,7 @@ public sealed class IntakePagesTests : IDisposable
         var page = await _shop.Page("/Intake?handler=ByModel&Form.Profile=generic-disc-console&Form.UnitName=Korvel");
         page.QuerySelector("#fn-disc").ShouldNotBeNull();
         page.QuerySelector("input[name='Form.UnitName']")!.GetAttribute("value").ShouldBe("Korvel");
-        page.QuerySelectorAll(".caution.stop").ShouldContain(c => c.TextContent.Contains("Mains inside"));
+        page.QuerySelectorAll(".care .stop").ShouldContain(c => c.TextContent.Contains("Mains inside"));
     }
 
     [Fact]

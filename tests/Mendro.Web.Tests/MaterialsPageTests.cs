@@ -45,6 +45,6 @@ public sealed class MaterialsPageTests(WebShop shop) : IClassFixture<WebShop>
     {
         var page = await _shop.Page("/Materials?s=lemonade@copper&s=power:9&s=dry:x&s=rinse&act=dry&figure=2,5");
         page.QuerySelectorAll(".sequence > li b").Select(b => b.TextContent).ShouldBe(["Rinse", "Dry, 2.5 min"]);
-        page.QuerySelectorAll(".matrix tbody tr").Length.ShouldBe(22);
+        page.QuerySelectorAll(".matrix tbody tr").Length.ShouldBe(26);
     }
 }

@@ -22,6 +22,7 @@ public enum HazardReach
 /// <param name="Reach">Where it is met, for what belongs to a unit; null for what belongs to a step of a method alone.</param>
 /// <param name="Brings">Cautions that always come with it, by id.</param>
 /// <param name="First">What is done before any work inside, in words; null when there is nothing of the kind.</param>
+/// <param name="Live">Cautions that come with it where the unit runs open, by id.</param>
 public sealed record Caution(
     string Id,
     string Title,
@@ -30,5 +31,6 @@ public sealed record Caution(
     string Source,
     HazardReach? Reach = null,
     IReadOnlyList<string>? Brings = null,
-    string? First = null
+    string? First = null,
+    IReadOnlyList<string>? Live = null
 );

@@ -131,6 +131,7 @@ public sealed record Cure(string Kind, string Mode, double Success);
 /// <param name="Hints">Faults that leave this mark.</param>
 /// <param name="Caution">Caution to show, for the marks that are safety flags.</param>
 /// <param name="Source">Where this comes from.</param>
+/// <param name="Mains">Mains volts that it says the unit is made for; null for every other mark.</param>
 public sealed record ConditionMark(
     string Id,
     string Name,
@@ -138,7 +139,8 @@ public sealed record ConditionMark(
     double Leak,
     IReadOnlyList<MarkHint>? Hints,
     string? Caution,
-    string Source
+    string Source,
+    MainsRange? Mains = null
 );
 
 /// <summary>How strongly a fault leaves a mark.</summary>

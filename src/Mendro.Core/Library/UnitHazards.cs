@@ -11,19 +11,49 @@ public sealed class UnitHazards
     private readonly TradeLibrary _library;
     private readonly IReadOnlyList<Caution> _everywhere;
 
-    private UnitHazards(TradeLibrary library, IReadOnlyList<Caution> everywhere) => (_library, _everywhere) = (library, everywhere);
+    private UnitHazards(TradeLibrary library, IReadOnlyList<Caution> everywhere, IReadOnlyList<Caution> noted) =>
+        (_library, _everywhere, Noted) = (library, everywhere, noted);
+
+    /// <summary>What was noted on this very unit and stops until it is dealt with: a swollen cell, liquid, the wrong wall.</summary>
+    public IReadOnlyList<Caution> Noted { get; }
 
     /// <summary>The hazards of a unit.</summary>
     /// <param name="profile">Its model.</param>
     /// <param name="library">The library.</param>
     /// <param name="marks">Marks noted on it, by id.</param>
-    public static UnitHazards Of(DeviceProfile profile, TradeLibrary library, IEnumerable<string>? marks = null)
+    /// <param name="wallVolts">Volts at the shop's wall, which the plate of the unit is held against.</param>
+    public static UnitHazards Of(
+        DeviceProfile profile,
+        TradeLibrary library,
+        IEnumerable<string>? marks = null,
+        double wallVolts = MainsFit.UsualWall
+    )
     {
+        var noted = (marks ?? []).Select(library.FindMark).OfType<ConditionMark>().ToList();
         var told = (profile.Hazards ?? [])
-            .Concat((marks ?? []).Select(m => library.FindMark(m)?.Caution).OfType<string>())
+            .Concat(noted.Select(m => m.Caution).OfType<string>())
             .Concat(profile.Parts.SelectMany(p => OfPart(p, library)));
-        return new UnitHazards(library, Found(told, library).Where(c => c.Reach is not HazardReach.Part).ToList());
+        var everywhere = Found(told, library).Where(c => c.Reach is not HazardReach.Part).ToList();
+        var own = (profile.Hazards ?? []).Concat(profile.Parts.SelectMany(p => OfPart(p, library))).ToHashSet();
+        var stops = everywhere.Where(c => c.Stop && !own.Contains(c.Id) && noted.Any(m => m.Caution == c.Id)).ToList();
+        var plate = noted.Select(m => m.Mains is { } range ? MainsFit.Against(range, wallVolts, profile.Supply) : null).OfType<string>();
+        // Here the plate comes before everything: nothing is tried with the plug in the wrong wall.
+        if (plate.FirstOrDefault() is { } against && library.FindCaution(WrongWall) is { } wall)
+        {
+            var here = wall with { Text = $"{against} {wall.Text}", Reach = HazardReach.Always };
+            (everywhere, stops) = ([here, .. everywhere], [here, .. stops]);
+        }
+
+        return new UnitHazards(library, everywhere, stops);
     }
+
+    /// <summary>True for a unit that mains goes into, or a brick of it: its plate is read before it is plugged in.</summary>
+    /// <param name="profile">Its model.</param>
+    /// <param name="library">The library.</param>
+    public static bool TakesMains(DeviceProfile profile, TradeLibrary library) =>
+        profile.Hazards?.Contains("mains") == true || profile.Parts.Any(p => OfPart(p, library).Contains("mains-brick"));
+
+    private const string WrongWall = "mains-voltage";
 
     /// <summary>What is met at everything that is done with the case open, and at opening it; what stops first.</summary>
     public IReadOnlyList<Caution> Inside => Sorted(_everywhere);
@@ -52,7 +82,15 @@ public sealed class UnitHazards
     /// <param name="probe">The probe.</param>
     /// <param name="profile">The model it is of.</param>
     public IReadOnlyList<Caution> At(Probe probe, DeviceProfile profile) =>
-        At(probe.State, probe.NamedParts().Select(profile.FindPart).OfType<Part>());
+        Sorted(
+            At(probe.State, probe.NamedParts().Select(profile.FindPart).OfType<Part>())
+                .Concat(
+                    probe.State > AccessState.Closed && TradeLibrary.Of(probe.Kind).NeedsPower
+                        ? Found(_everywhere.SelectMany(c => c.Live ?? []), _library)
+                        : []
+                )
+                .DistinctBy(c => c.Id)
+        );
 
     private static IEnumerable<string> OfPart(Part part, TradeLibrary library) =>
         (part.Hazards ?? []).Concat(library.FindPartKind(part.Kind)?.Hazards ?? []);

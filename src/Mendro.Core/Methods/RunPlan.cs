@@ -39,6 +39,24 @@ public sealed record RunStep(
 /// <summary>A method laid out to be run step by step, with its check last.</summary>
 public static class RunPlan
 {
+    // Plug out, clips on, a look at the meter, and once more (common practice, no source).
+    private const double SafeMinutes = 2;
+
+    /// <summary>The steps of a method on one unit: what makes it safe comes before any work inside.</summary>
+    /// <param name="method">The method.</param>
+    /// <param name="hazards">Hazards of the unit.</param>
+    public static IReadOnlyList<RunStep> Of(Method method, UnitHazards hazards)
+    {
+        var steps = Of(method);
+        if (method.State == AccessState.Closed || hazards.First is not { Count: > 0 } first)
+            return steps;
+        return first
+            .Select(say => new RunStep(0, RunStepKind.Work, say, SafeMinutes, null, null, [], []))
+            .Concat(steps)
+            .Select((s, n) => s with { Index = n })
+            .ToList();
+    }
+
     /// <summary>The steps of a method. Hands-on minutes that no step claims are shared evenly by the others.</summary>
     public static IReadOnlyList<RunStep> Of(Method method)
     {

@@ -125,6 +125,7 @@ public sealed class IntakeForm
     /// <summary>Marks with grade and place as they are filed.</summary>
     public IReadOnlyList<string> Noted() =>
         Marks
+            .Where(id => !string.IsNullOrEmpty(id))
             .Distinct()
             .Select(id => MarkNoted.Write(id, MarkGrade.GetValueOrDefault(id), Words.Clean(MarkPlace.GetValueOrDefault(id))))
             .ToList();

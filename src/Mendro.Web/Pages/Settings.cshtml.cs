@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Net;
+using Mendro.Core.Library;
 using Mendro.Core.Money;
 using Mendro.Core.Profiles;
 using Mendro.Core.Readings;
@@ -7,8 +8,8 @@ using Mendro.Instruments;
 using Mendro.Shop;
 using Mendro.Storage;
 using Mendro.Web.Access;
-using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
+using Microsoft.AspNetCore.Mvc;
 
 namespace Mendro.Web.Pages;
 
@@ -66,6 +67,10 @@ public sealed class SettingsModel(
     [BindProperty]
     public string? TimeZone { get; set; }
 
+    /// <summary>Volts at the wall.</summary>
+    [BindProperty]
+    public string? Wall { get; set; } = "230";
+
     /// <summary>Zone of the machine.</summary>
     public string MachineZone => time.LocalTimeZone.Id;
 
@@ -94,6 +99,7 @@ public sealed class SettingsModel(
         Strength = now.LearningStrength.ToString("0.##", CultureInfo.InvariantCulture);
         LookMinutes = now.SecondLookMinutes.ToString("0.#", CultureInfo.InvariantCulture);
         (Meter, Supply, TimeZone) = (now.Meter?.ToString(), now.Supply?.ToString(), now.TimeZone);
+        Wall = now.WallVolts.ToString("0", CultureInfo.InvariantCulture);
         LookPercent = (now.SecondLookChance * 100).ToString("0.#", CultureInfo.InvariantCulture);
     }
 
@@ -131,6 +137,12 @@ public sealed class SettingsModel(
                 && !BenchNetwork.IsNear(ip)
             )
                 ModelState.AddModelError("", $"“{text}”: instruments are asked in the shop's own network only, such as 192.168.1.40.");
+        if (Words.Number(Wall) is not { } wall || !MainsFit.Walls.Contains(wall))
+        {
+            ModelState.AddModelError("", "The wall gives 230, 120 or 100 V.");
+            wall = 0;
+        }
+
         if (!ModelState.IsValid)
             return RefuseAsShown();
 
@@ -145,7 +157,8 @@ public sealed class SettingsModel(
                 Words.Number(LookPercent)!.Value / 100,
                 InstrumentAddress.Parse(Words.Clean(Meter)),
                 InstrumentAddress.Parse(Words.Clean(Supply)),
-                Words.Clean(TimeZone)
+                Words.Clean(TimeZone),
+                wall
             )
         );
         TempData["Said"] = "Saved.";

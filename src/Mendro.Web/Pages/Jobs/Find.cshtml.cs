@@ -54,9 +54,9 @@ public sealed class FindModel(
     /// <summary>What flows on this map, for the legend.</summary>
     public IEnumerable<Carries> Carried => View.Profile.Feeds.Select(f => f.Carries).Distinct().Order();
 
-    /// <summary>Stop cautions of the unit: what must be dealt with before the hands go in.</summary>
+    /// <summary>Cautions that readings call for: what must be dealt with first. Those of the unit itself stand above every page.</summary>
     public IEnumerable<Caution> StopCautions =>
-        View.Hazards.Concat(View.StopsOfReadings).Distinct().Select(Library.FindCaution).OfType<Caution>().Where(c => c.Stop);
+        View.StopsOfReadings.Distinct().Select(Library.FindCaution).OfType<Caution>().Where(c => c.Stop);
 
     /// <summary>The map as markup.</summary>
     public string Map =>

@@ -73,7 +73,7 @@ public sealed class HandOverModel(
     public IReadOnlyList<DonorPart> Parts => HandOverDesk.Parts(View);
 
     /// <summary>Cautions for taking it to pieces.</summary>
-    public IEnumerable<Caution> Hazards => View.Hazards.Distinct().Select(Library.FindCaution).OfType<Caution>();
+    public IEnumerable<Caution> Hazards => View.Hazards.Inside;
 
     /// <summary>Modifications done, to be disclosed.</summary>
     public IEnumerable<string> Modifications =>

@@ -20,7 +20,7 @@ public sealed class IntakeModel(JobStore jobs, BenchDesk desk, IntakeDesk intake
         View.All<FunctionTrial>().Where(t => t.Record.Stage == WorkStage.Intake);
 
     /// <summary>Cautions from the marks and the model.</summary>
-    public IEnumerable<Caution> Cautions => View.Hazards.Distinct().Select(Library.FindCaution).OfType<Caution>();
+    public IEnumerable<Caution> Cautions => View.Hazards.Inside;
 
     /// <summary>Shows the form.</summary>
     public IActionResult OnGet()

@@ -35,6 +35,9 @@ public sealed class LadderModel(JobStore jobs, BenchDesk desk, LadderDesk bench,
             && a.Surfaces.GetValueOrDefault(Contact.Ladder.Surface)?.Verdict != MaterialVerdict.Never
         );
 
+    /// <summary>How far the unit is apart for a rung.</summary>
+    public AccessState StateOf(LadderRung rung) => rung.Method is { } method ? Library.FindMethod(method)?.State ?? View.Access : View.Access;
+
     /// <summary>Times a rung was gone in this job.</summary>
     public int Times(LadderRung rung) => Contact!.Gone.Count(g => g.ThisJob && g.Rung == rung.Id);
 

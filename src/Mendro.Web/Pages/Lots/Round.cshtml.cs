@@ -5,7 +5,7 @@ using Microsoft.AspNetCore.Mvc;
 namespace Mendro.Web.Pages.Lots;
 
 /// <summary>A round over a lot: one unit after the other, by single keys.</summary>
-public sealed class RoundModel(LotDesk desk, RoundDesk rounds, TradeLibrary library) : ShopPageModel
+public sealed class RoundModel(LotDesk desk, RoundDesk rounds) : ShopPageModel
 {
     /// <summary>Lot.</summary>
     [BindProperty(SupportsGet = true)]
@@ -41,8 +41,7 @@ public sealed class RoundModel(LotDesk desk, RoundDesk rounds, TradeLibrary libr
     public IReadOnlyList<(string Mode, string Words)> Causes => Step is null ? [] : RoundDesk.Causes(Step);
 
     /// <summary>Cautions at this step.</summary>
-    public IEnumerable<Caution> Cautions =>
-        (Step?.Item.Move.Repair?.Method.Cautions ?? []).Select(library.FindCaution).OfType<Caution>();
+    public IEnumerable<Caution> Cautions => Step is { } step ? step.View.CautionsOf(step.Item.Move) : [];
 
     /// <summary>Shows the next unit.</summary>
     public IActionResult OnGet() => Load(After) ? Page() : NotFound();
