@@ -110,7 +110,7 @@ test('a heat-sensitive joint is touched by the dwell timer, which counts and ask
   await page.clock.install();
   await page.goto('/Jobs/120/Run?part=seal&method=reheat-display');
   await key(page, 'n');
-  await expect(page.locator('.run-say')).toHaveText('Unit on, picture with all lines wanted.');
+  await expect(page.locator('.run-say')).toHaveText('Unit on its cells, not on the adapter; picture with all lines wanted.');
   await key(page, 'n');
   await expect(page.locator('#dwell')).toBeVisible();
   // From here on the page's time goes by what the test says.

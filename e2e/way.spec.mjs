@@ -84,7 +84,7 @@ test('one job from intake to printed sheet by keyboard', async ({ page }) => {
   await expect(page.getByRole('heading', { name: /Cures for power switch/ })).toBeVisible();
   const flush = page.getByRole('radio', { name: /Flush and cycle the switch/ });
   await expect(flush).toBeChecked();
-  await expect(page.locator('.method:has(input[name="method"]:checked) .caution')).toContainText('Alcohol burns');
+  await expect(page.locator('.method:has(input[name="method"]:checked) .care')).toContainText('Alcohol burns');
   await page.getByLabel('Cause seen with your own eyes?').selectOption('dirty');
   await page.getByLabel('Minutes it took').fill('6');
   await page.getByLabel('Cost of parts, EUR').fill('0,20');

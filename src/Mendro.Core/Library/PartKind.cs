@@ -32,6 +32,7 @@ public enum ModeEffect
 /// <param name="StandsFor">Kinds of device whose whole unit it can stand for in a swap trial.</param>
 /// <param name="Calculators">Calculators that apply to it.</param>
 /// <param name="Hazards">What it brings into every unit that has it, by ids of cautions.</param>
+/// <param name="Classes">Ages and makes in which it fails more or less than at large; a part of a model names its class.</param>
 public sealed record PartKind(
     string Kind,
     string Name,
@@ -42,7 +43,8 @@ public sealed record PartKind(
     double WearPerUse = PartKind.LeastWear,
     IReadOnlyList<DeviceKind>? StandsFor = null,
     IReadOnlyList<string>? Calculators = null,
-    IReadOnlyList<string>? Hazards = null
+    IReadOnlyList<string>? Hazards = null,
+    IReadOnlyList<PartClass>? Classes = null
 )
 {
     /// <summary>Wear of a kind that the data say nothing of: screens and the like hardly get dirty.</summary>
@@ -50,7 +52,22 @@ public sealed record PartKind(
 
     /// <summary>True when the kind plays this role.</summary>
     public bool Has(PartRole role) => Roles?.Contains(role) == true;
+
+    /// <summary>First weight of a mode in a part: the part's own, else its class's, else that at large.</summary>
+    /// <param name="part">The part.</param>
+    /// <param name="mode">Mode of this kind.</param>
+    public double Prior(Part part, FailureMode mode) =>
+        (part.Modes?.FirstOrDefault(m => m.Mode == mode.Id) ?? ClassOf(part)?.Modes.FirstOrDefault(m => m.Mode == mode.Id))?.Prior ?? mode.Prior;
+
+    /// <summary>The class of a part, or null.</summary>
+    public PartClass? ClassOf(Part part) => part.Class is { } id ? Classes?.FirstOrDefault(c => c.Id == id) : null;
 }
+
+/// <summary>Parts of a kind that are of one age and make.</summary>
+/// <param name="Id">Id, unique in the kind.</param>
+/// <param name="Name">Age and make, in words.</param>
+/// <param name="Modes">First weights in this class; a mode that is not named weighs as at large.</param>
+public sealed record PartClass(string Id, string Name, IReadOnlyList<ModeOverride> Modes);
 
 /// <summary>One way a kind of part fails.</summary>
 /// <param name="Id">Id within the kind.</param>
@@ -95,6 +112,7 @@ public sealed record LookShare(string Function, string Look, double Share);
 /// <param name="Try">How to try it, in words (common practice, no source).</param>
 /// <param name="With">What is laid out for it.</param>
 /// <param name="Felt">True for what goes through the shell: buttons, wheels, slots and sockets are felt again once the screws are in.</param>
+/// <param name="NotWith">Cautions with which it is never tried: a unit with a mark that carries one of them is not asked for it.</param>
 public sealed record FunctionKind(
     string Kind,
     string Name,
@@ -103,7 +121,8 @@ public sealed record FunctionKind(
     Carries? Medium = null,
     string Try = "",
     IReadOnlyList<string>? With = null,
-    bool Felt = false
+    bool Felt = false,
+    IReadOnlyList<string>? NotWith = null
 );
 
 /// <summary>One look of a failing function.</summary>

@@ -44,6 +44,8 @@ public static class ProfileValidator
             var kind = library.FindPartKind(part.Kind);
             if (kind is null)
                 Report($"parts[{i}].kind", $"the library has no part kind “{part.Kind}”.");
+            if (part.Class is not null && kind is not null && kind.ClassOf(part) is null)
+                Report($"parts[{i}].class", $"“{part.Kind}” has no class “{part.Class}”.");
             foreach (var mode in part.Modes ?? [])
             {
                 if (kind is not null && kind.Modes.All(m => m.Id != mode.Mode))

@@ -14,6 +14,7 @@ namespace Mendro.Core.Profiles;
 /// <param name="ComesOff">True for what pulls off its board without an iron, such as the connector of a front-loading console.</param>
 /// <param name="Package">Its package and number of legs, such as <c>dip-28</c>, <c>quad-64</c> or <c>row-5</c>.</param>
 /// <param name="Hazards">What it can do to someone, beside what its kind brings, by ids of cautions.</param>
+/// <param name="Class">Age and make, by a class of its kind; null for what is not told.</param>
 public sealed record Part(
     PartId Id,
     string Name,
@@ -25,7 +26,8 @@ public sealed record Part(
     IReadOnlyList<ModeOverride>? Modes = null,
     bool ComesOff = false,
     [property: RegularExpression("^(dip|quad|row)-[0-9]{1,3}$")] string? Package = null,
-    [property: MaxLength(ProfileFormat.MostHazards)] IReadOnlyList<string>? Hazards = null
+    [property: MaxLength(ProfileFormat.MostHazards)] IReadOnlyList<string>? Hazards = null,
+    [property: MaxLength(40)] string? Class = null
 );
 
 /// <summary>A starting weight of this model's own.</summary>

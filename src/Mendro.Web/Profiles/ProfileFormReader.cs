@@ -121,7 +121,8 @@ public sealed partial class ProfileFormReader(TradeLibrary library)
             weights.Count > 0 ? weights : null,
             row.ComesOff,
             before?.Package,
-            before?.Hazards
+            before?.Hazards,
+            before?.Kind == row.Kind ? before?.Class : null
         );
     }
 

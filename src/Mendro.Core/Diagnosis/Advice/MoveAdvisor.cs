@@ -112,6 +112,7 @@ public sealed partial class MoveAdvisor(BenchCosts costs)
                     model
                         .Profile.Functions.Where(f =>
                             diagnosis.Functions[f.Id] == FunctionState.NotTried
+                            && !unit.Forbids(f)
                             && Goal.CanBeTried(model, f, target, starts)
                             && Tells(f) >= Bears
                         )
@@ -248,7 +249,7 @@ public sealed partial class MoveAdvisor(BenchCosts costs)
 
     private static List<Move> Untried(UnitDiagnosis diagnosis) =>
         diagnosis
-            .Case.Model.Profile.Functions.Where(f => diagnosis.Functions[f.Id] == FunctionState.NotTried)
+            .Case.Model.Profile.Functions.Where(f => diagnosis.Functions[f.Id] == FunctionState.NotTried && !diagnosis.Case.Forbids(f))
             .OrderBy(f => diagnosis.Case.Model.Closure(f.Id).Count)
             .Select(f => new Move(
                 $"fn:{f.Id}",

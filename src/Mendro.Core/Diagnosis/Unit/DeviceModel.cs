@@ -58,11 +58,11 @@ public sealed partial class DeviceModel
         foreach (var part in profile.Parts)
         {
             var indexes = _faultsOfPart[part.Id] = [];
-            foreach (var mode in library.FindPartKind(part.Kind)?.Modes ?? [])
+            var kind = library.FindPartKind(part.Kind);
+            foreach (var mode in kind?.Modes ?? [])
             {
-                var prior = part.Modes?.FirstOrDefault(m => m.Mode == mode.Id)?.Prior ?? mode.Prior;
                 indexes.Add(faults.Count);
-                faults.Add(new PartFault(part, mode, prior));
+                faults.Add(new PartFault(part, mode, kind!.Prior(part, mode)));
             }
 
             if (indexes.Any(i => faults[i].Mode.Effect == ModeEffect.Short))

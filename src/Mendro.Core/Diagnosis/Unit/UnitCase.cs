@@ -55,8 +55,13 @@ public sealed partial class UnitCase
     public IReadOnlyList<BenchEvent> Events { get; }
 
     /// <summary>True for a method that is never done on a unit with a mark noted on this one, such as charging a swollen cell.</summary>
-    public bool Forbids(Method method) =>
-        method.NotWith is { } cautions
+    public bool Forbids(Method method) => Forbids(method.NotWith);
+
+    /// <summary>True for a function that is never tried on a unit with a mark noted on this one.</summary>
+    public bool Forbids(DeviceFunction function) => Forbids(Model.Library.FindFunctionKind(function.Kind)?.NotWith);
+
+    private bool Forbids(IReadOnlyList<string>? cautions) =>
+        cautions is not null
         && Events.OfType<MarkSeen>().Any(m => Model.Library.FindMark(m.MarkId)?.Caution is { } caution && cautions.Contains(caution));
 
     /// <summary>What the shop knows beyond the model.</summary>
