@@ -37,7 +37,8 @@ const pages = [
   '/Methods?kind=power-switch', '/Methods/flush-switch', '/Methods/Held', '/Lots', '/Lots/3', '/Lots/3?by=gain',
   '/Lots/3/Items', '/Lots/3/Round?key=fix:flush-switch:power-switch', '/Offers',
   '/Day', '/Day/Hours', '/Day/Back', '/Calendar', '/Accounts', '/Programs',
-  '/Jobs/123/Phone', '/Stock', '/Stock/1', '/Orders', '/Money', '/Pins?package=quad-64&pin=18', '/Drivers', '/Calculators/solder', '/Calculators/rectified',
+  '/Jobs/123/Phone', '/Stock', '/Stock/1', '/Orders', '/Money', '/Pins?package=quad-64&pin=18', '/Numbers?q=fuse',
+  '/Drivers', '/Calculators/solder', '/Calculators/rectified',
 ];
 
 // The pages are looked at one by one, by as many workers as there are.

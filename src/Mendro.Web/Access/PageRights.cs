@@ -90,6 +90,7 @@ public static class PageRights
             ["/Tools"] = Work,
             ["/Gear"] = Work,
             ["/Pins"] = Work,
+            ["/Numbers"] = Work,
             ["/Drivers"] = Work,
             ["/Patterns"] = Work,
             ["/Calculators/Index"] = Work,
