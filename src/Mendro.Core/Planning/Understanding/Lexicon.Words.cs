@@ -54,6 +54,10 @@ internal static partial class Lexicon
     /// <summary>Marks of the library by the words that tell them.</summary>
     public static IReadOnlyList<(string Words, string Mark)> Marks { get; } =
     [
+        ("made|built|meant|only for 100 v|volt|volts", "plate-100"),
+        ("made|built|meant|only for 110|115|117|120 v|volt|volts", "plate-120"),
+        ("100 v|volt|volts unit|import|model|version|console", "plate-100"),
+        ("110|115|117|120 v|volt|volts unit|import|model|version|console", "plate-120"),
         ("battery|batteries leaked|leak|leakage", "corrosion-contacts"),
         ("leaked|leaking battery|batteries|cells", "corrosion-contacts"),
         ("corroded|corrosion|rusty|crusty battery|terminals|contacts|springs", "corrosion-contacts"),
