@@ -70,7 +70,7 @@ internal static class SupplyCalculators
                     Low = 0,
                     High = 1000,
                     Standard = "65",
-                    Help = "65 bare TO-220; with a heat sink much less",
+                    Help = "65 bare TO-220; about 10 on the heat sink of a console",
                 },
                 new("ambient", "Air", "°C", "25")
                 {

@@ -38,6 +38,7 @@ public sealed record SaveCellLimits(double Fresh, double Good, double Doubtful, 
 /// <param name="DropoutVolts">Least excess of the input over the output, by data sheet.</param>
 /// <param name="CautiousDropoutVolts">What the trade asks for.</param>
 /// <param name="ThetaJunctionAirKelvinPerWatt">Heat resistance without heat sink.</param>
+/// <param name="ThetaOnSinkKelvinPerWatt">Heat resistance on the heat sink of a console.</param>
 /// <param name="LargestInputVolts">Absolute maximum of the input.</param>
 /// <param name="LargestJunctionCelsius">Highest operating temperature of the junction.</param>
 /// <param name="Source">Where the figures come from.</param>
@@ -45,6 +46,7 @@ public sealed record RegulatorLimits(
     double DropoutVolts,
     double CautiousDropoutVolts,
     double ThetaJunctionAirKelvinPerWatt,
+    double ThetaOnSinkKelvinPerWatt,
     double LargestInputVolts,
     double LargestJunctionCelsius,
     string Source

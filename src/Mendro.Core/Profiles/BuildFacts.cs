@@ -1,3 +1,5 @@
+using System.ComponentModel.DataAnnotations;
+
 namespace Mendro.Core.Profiles;
 
 /// <summary>How a unit is fed.</summary>
@@ -61,4 +63,5 @@ public enum Gives
 /// <param name="Fed">How it is fed.</param>
 /// <param name="Takes">What goes in.</param>
 /// <param name="Gives">What comes out.</param>
-public sealed record BuildFacts(FedBy Fed, Takes Takes, Gives Gives);
+/// <param name="Typical">Sections that are typical of such units and measured on none: fasteners, connectors, refdes.</param>
+public sealed record BuildFacts(FedBy Fed, Takes Takes, Gives Gives, [property: MaxLength(10)] IReadOnlyList<string>? Typical = null);

@@ -153,7 +153,7 @@ public static class ReadingMeaning
             rail.Volts,
             supply.AdapterAmps ?? 0,
             limits.Regulator.DropoutVolts,
-            limits.Regulator.ThetaJunctionAirKelvinPerWatt,
+            limits.Regulator.ThetaOnSinkKelvinPerWatt,
             25,
             limits.Regulator
         );
@@ -161,7 +161,8 @@ public static class ReadingMeaning
             at.HeadroomVolts < 0
                 ? Inv($"Too little for the regulator: {rail.Volts:0.##} V needs {at.MinimumInputVolts:0.##} V")
                 : Inv($"The regulator has {at.HeadroomVolts:0.#} V of headroom over {rail.Volts:0.##} V ")
-                    + Inv($"and burns up to {at.Watts:0.#} W at {supply.AdapterAmps ?? 0:0.##} A");
+                    + Inv($"and burns up to {at.Watts:0.#} W at {supply.AdapterAmps ?? 0:0.##} A, ")
+                    + Inv($"{at.Watts * limits.Regulator.ThetaOnSinkKelvinPerWatt:0} K over the air on its heat sink");
         return new(
             (inAc ? Inv($"About {input:0.#} V behind the rectifier. ") : "") + headroom + ".",
             input > limits.Regulator.LargestInputVolts ? "adapter-wrong" : null,

@@ -170,6 +170,37 @@ public partial class BuildsTests
         Find("build-disc-console-tray").FindProbe("lens-eye")!.State.ShouldBe(AccessState.Open);
     }
 
+    [Fact]
+    public void Only_a_console_with_the_chip_has_its_lines()
+    {
+        foreach (var console in Library.Archetypes.Where(p => p.Kind == DeviceKind.Console && p.Connectors is not null))
+            console
+                .Connectors!.SelectMany(c => c.Contacts)
+                .Any(c => c.Group == "authentication")
+                .ShouldBe(console.Parts.Any(p => p.Kind == "auth-chip"), console.Id);
+        // A handheld's cartridge has contacts on one side; a front loader's connector has two rows (common practice).
+        Find("build-handheld-four-cell-grey").Connectors!.Single().Rows.Count.ShouldBe(1);
+        Find("build-console-front-loading").Connectors!.Single().Rows.Count.ShouldBe(2);
+    }
+
+    [Fact]
+    public void What_is_only_typical_is_marked_until_a_shop_has_measured_its_own()
+    {
+        foreach (var build in Library.Archetypes)
+        {
+            build.Archetype!.Typical!.ShouldContain(TypicalSections.Refdes, build.Id);
+            build.Archetype.Typical!.Contains(TypicalSections.Fasteners).ShouldBe(build.Fasteners is { Count: > 0 }, build.Id);
+            build.Archetype.Typical!.Contains(TypicalSections.Connectors).ShouldBe(build.Connectors is { Count: > 0 }, build.Id);
+        }
+
+        var own = Find("build-console-top-loading") with { Id = "own", Archetype = null, Build = "build-console-top-loading" };
+        Library.IsTypical(own, TypicalSections.Fasteners).ShouldBeTrue();
+        var measured = own with { Fasteners = own.Fasteners!.Select((f, n) => n == 0 ? f with { LengthMm = 13.5 } : f).ToList() };
+        Library.IsTypical(measured, TypicalSections.Fasteners).ShouldBeFalse();
+        Library.IsTypical(measured, TypicalSections.Connectors).ShouldBeTrue();
+        Library.IsTypical(Find("generic-handheld"), TypicalSections.Fasteners).ShouldBeFalse();
+    }
+
     // Missing until now, and met by every shop.
     [Theory]
     [InlineData("build-console-top-loading", "rectifier", "fuse")]
@@ -182,7 +213,7 @@ public partial class BuildsTests
     [InlineData("build-adapter-dc", "fuse")]
     [InlineData("build-console-three-rails", "modulator")]
     [InlineData("build-pad-sticks", "vibration-motor")]
-    [InlineData("build-console-hard-disk", "clock-capacitor")]
+    [InlineData("build-console-hard-disk", "clock-capacitor", "drive-mechanics")]
     public void A_build_has_the_parts_of_its_kind(string id, params string[] kinds)
     {
         foreach (var kind in kinds)

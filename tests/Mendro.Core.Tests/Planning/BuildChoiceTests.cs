@@ -37,7 +37,9 @@ public class BuildChoiceTests
             var facts = build.Archetype!;
             var left = BuildChoice.Nearest(Library.Archetypes, new BuildQuestion(facts.Fed, facts.Takes, facts.Gives));
             left.ShouldContain(build);
-            left.ShouldAllBe(b => b.Archetype == facts);
+            left.Select(b => (b.Archetype!.Fed, b.Archetype.Takes, b.Archetype.Gives))
+                .Distinct()
+                .ShouldBe([(facts.Fed, facts.Takes, facts.Gives)]);
             // Few enough to be told apart by picture.
             left.Count.ShouldBeLessThanOrEqualTo(5, build.Id);
         }
