@@ -142,6 +142,13 @@ public class SafeMethodsTests
         Library.FindPartKind(kind)!.Modes.Single(m => m.Id == mode).Prior.ShouldBeInRange(least, most);
 
     [Fact]
+    public void A_lifted_leg_is_rare_in_any_build_of_a_cartridge() =>
+        Library
+            .Archetypes.SelectMany(p => p.Parts)
+            .SelectMany(p => (p.Modes ?? []).Where(m => m.Mode == "lifted"))
+            .ShouldAllBe(m => m.Prior >= 0.02 && m.Prior <= 0.05);
+
+    [Fact]
     public void In_aged_drives_dirty_lens_and_worn_laser_are_about_alike()
     {
         var modes = Library.FindPartKind("optical-drive")!.Modes.ToDictionary(m => m.Id, m => m.Prior);
