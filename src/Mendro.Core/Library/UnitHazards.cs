@@ -30,12 +30,11 @@ public sealed class UnitHazards
     )
     {
         var noted = (marks ?? []).Select(library.FindMark).OfType<ConditionMark>().ToList();
-        var told = (profile.Hazards ?? [])
-            .Concat(noted.Select(m => m.Caution).OfType<string>())
-            .Concat(profile.Parts.SelectMany(p => OfPart(p, library)));
-        var everywhere = Found(told, library).Where(c => c.Reach is not HazardReach.Part).ToList();
-        var own = (profile.Hazards ?? []).Concat(profile.Parts.SelectMany(p => OfPart(p, library))).ToHashSet();
-        var stops = everywhere.Where(c => c.Stop && !own.Contains(c.Id) && noted.Any(m => m.Caution == c.Id)).ToList();
+        var ofModel = profile.Hazards ?? [];
+        var ofNoted = noted.Select(m => m.Caution).OfType<string>().ToList();
+        var ofParts = profile.Parts.SelectMany(p => OfPart(p, library)).ToList();
+        var everywhere = Found([.. ofModel, .. ofNoted, .. ofParts], library).Where(c => c.Reach is not HazardReach.Part).ToList();
+        var stops = everywhere.Where(c => c.Stop && ofNoted.Except([.. ofModel, .. ofParts]).Contains(c.Id)).ToList();
         var plate = noted.Select(m => m.Mains is { } range ? MainsFit.Against(range, wallVolts, profile.Supply) : null).OfType<string>();
         // Here the plate comes before everything: nothing is tried with the plug in the wrong wall.
         if (plate.FirstOrDefault() is { } against && library.FindCaution(WrongWall) is { } wall)
