@@ -4,12 +4,12 @@
 //   ./mendro test Core --filter lesson   only tests with this word in class or name
 //   ./mendro test --browser [find]       the browser tests, or those in files with this word
 import { readArguments } from './arguments.mjs';
-import { pieces } from './pieces.mjs';
+import { aheadOfWebTests, pieces } from './pieces.mjs';
 import { compileAhead, prepareDemo } from './prepare.mjs';
 import { beginRun } from './run-folder.mjs';
 import { report } from './report.mjs';
 import { runAll } from './schedule.mjs';
-import { build, installBrowser, installPackages } from './setup.mjs';
+import { build, installBrowser, installPackages, restore } from './setup.mjs';
 
 const asked = readArguments(process.argv.slice(2));
 if (asked.problem) {
@@ -22,16 +22,17 @@ const began = Date.now();
 try {
   // A test of the web prints papers with the browser.
   const withBrowser = asked.browser || asked.projects.includes('Web');
-  if (withBrowser) {
-    await installBrowser();
-    await installPackages();
-  }
+  // Packages come over the network, and wait more than they work: both kinds at once.
+  await Promise.all([
+    withBrowser ? installBrowser().then(installPackages) : null,
+    restore(asked),
+  ]);
   await build(asked);
   if (withBrowser) {
-    await compileAhead(run);
+    await compileAhead(run, asked.projects.includes('Web'));
     await prepareDemo(run);
   }
-  const results = await runAll(pieces(asked), run);
+  const results = await runAll(pieces(asked, run.environment.MENDRO_TEST_PROGRAM === aheadOfWebTests), run);
   process.exitCode = report(results, began);
 } catch (problem) {
   process.stderr.write(`${problem.message}\n0 passed, 1 failed\n`);

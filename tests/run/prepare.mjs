@@ -3,13 +3,14 @@ import { spawn } from 'node:child_process';
 import { chmodSync, cpSync, existsSync, readdirSync, rmSync } from 'node:fs';
 import { arch, homedir } from 'node:os';
 import { dirname, join } from 'node:path';
-import { root } from './pieces.mjs';
+import { aheadOfWebTests, root } from './pieces.mjs';
 import { quietly, step } from './setup.mjs';
 
-const built = join(root, 'src/Mendro.Web/bin/Release/net10.0');
+const program = join(root, 'src/Mendro.Web/bin/Release/net10.0');
+const webTests = join(root, 'tests/Mendro.Web.Tests/bin/Release/net10.0');
 
-// Ours that every server runs through; the framework is compiled ahead as it ships.
-const ours = ['Mendro.Core', 'Mendro.Storage', 'Mendro.Shop', 'Mendro.StandIns', 'Mendro.Web'];
+// Ours that every server and every test of the web runs through; the framework is compiled ahead as it ships.
+const ours = ['Mendro.Core', 'Mendro.Storage', 'Mendro.Shop', 'Mendro.StandIns', 'Mendro.Web', 'Mendro.Web.Tests'];
 
 const newest = (folder) => (existsSync(folder) ? readdirSync(folder) : [])
   .filter((name) => name.startsWith('10.')).sort((a, b) => a.localeCompare(b, 'en', { numeric: true })).at(-1);
@@ -27,18 +28,21 @@ const frameworks = async () => {
   return ['Microsoft.NETCore.App', 'Microsoft.AspNetCore.App'].map((name) => join(dotnet, 'shared', name, newest(join(dotnet, 'shared', name)), '*.dll'));
 };
 
-/** Compiles the program ahead: each of some thirty servers of a run would spend half its time on that. Where the compiler is missing
- * they run as they were built. */
-export const compileAhead = async (run) => {
+/** Compiles the program ahead, and the tests of the web where they are built: each of some thirty servers of a run would spend half its
+ * time on that, the tests a quarter of theirs. Where the compiler is missing they run as they were built. */
+export const compileAhead = async (run, withTests) => {
   const file = compiler();
   if (!file) return;
   await step('Compiling the program ahead', async () => {
-    const folder = join(run.folder, 'program');
+    const built = withTests ? webTests : program;
+    // The tests look for the sources above their own folder, so theirs lies within the tree, with what else is built.
+    const folder = withTests ? aheadOfWebTests : join(run.folder, 'program');
     // A package keeps no rights of its files.
     chmodSync(file, 0o755);
+    rmSync(folder, { recursive: true, force: true });
     cpSync(built, folder, { recursive: true });
     const references = [...await frameworks(), join(built, '*.dll')].flatMap((pattern) => ['-r', pattern]);
-    await Promise.all(ours.map((name) => quietly(file, [
+    await Promise.all(ours.filter((name) => existsSync(join(built, `${name}.dll`))).map((name) => quietly(file, [
       join(built, `${name}.dll`), '-o', join(folder, `${name}.dll`), ...references, '--targetos', 'linux', '--targetarch', 'x64', '-O',
     ])));
     run.environment.MENDRO_TEST_PROGRAM = folder;
@@ -49,7 +53,7 @@ export const compileAhead = async (run) => {
 export const prepareDemo = (run) => step('Preparing the demo world', async () => {
   const folder = join(run.folder, 'prepared-demo');
   const server = spawn('dotnet', [
-    join(run.environment.MENDRO_TEST_PROGRAM ?? built, 'Mendro.Web.dll'), '--contentRoot', join(root, 'src/Mendro.Web'),
+    join(run.environment.MENDRO_TEST_PROGRAM ?? program, 'Mendro.Web.dll'), '--contentRoot', join(root, 'src/Mendro.Web'),
     '--data', folder, '--port', '0', '--demo', 'true', '--warm-up', 'no',
   ], { env: run.environment, stdio: ['ignore', 'pipe', 'pipe'] });
   const ended = new Promise((resolve) => { server.once('close', resolve); });

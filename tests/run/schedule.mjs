@@ -13,7 +13,7 @@ const longestSilence = 10 * 60_000;
 const start = (piece, run) => {
   const result = { name: piece.name, of: null, tests: [], began: Date.now(), seconds: 0, code: null, said: [] };
   result.done = new Promise((resolve) => {
-    const child = spawn(piece.command, piece.args, { cwd: piece.folder, env: run.environment, stdio: ['ignore', 'pipe', 'pipe'] });
+    const child = spawn(piece.command, piece.args, { cwd: piece.folder, env: { ...run.environment, ...piece.environment }, stdio: ['ignore', 'pipe', 'pipe'] });
     const keep = (line) => {
       result.said.push(line);
       if (result.said.length > keptLines) result.said.shift();

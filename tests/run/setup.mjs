@@ -25,7 +25,7 @@ export const step = async (words, work) => {
   say(`${words} …`);
   const began = Date.now();
   await work();
-  say(`  ${took((Date.now() - began) / 1000)}`);
+  say(`  ${words}: ${took((Date.now() - began) / 1000)}`);
 };
 
 /** Debian's Chromium, where it is missing. */
@@ -47,13 +47,20 @@ const quickTests = { MENDRO_QUICK_TESTS: 'true', DOTNET_TieredPGO: '0' };
 // All test projects and what they test; the benchmarks are built where they are run.
 const whole = 'Mendro.Tests.slnf';
 
+const targetsOf = ({ projects, browser }) => browser && projects.length > 0 ? [whole]
+  : browser ? ['src/Mendro.Web/Mendro.Web.csproj']
+    : projects.length > 2 ? [whole] : projects.map((name) => `tests/Mendro.${name}.Tests/Mendro.${name}.Tests.csproj`);
+
+/** The .NET packages: all of them where the web is tested, those of the benchmarks too, for a test holds their licences against the
+ * list. */
+export const restore = (asked) => step('Restoring packages', async () => {
+  const targets = targetsOf(asked);
+  for (const target of targets[0] === whole || asked.projects.includes('Web') ? ['Mendro.slnx'] : targets)
+    await quietly('dotnet', ['restore', target]);
+});
+
 /** Builds what was asked for: one project with what it needs, or all. */
-export const build = async ({ projects, browser }) => {
-  const targets = browser && projects.length > 0 ? [whole]
-    : browser ? ['src/Mendro.Web/Mendro.Web.csproj']
-      : projects.length > 2 ? [whole] : projects.map((name) => `tests/Mendro.${name}.Tests/Mendro.${name}.Tests.csproj`);
-  // All packages, those of the benchmarks too: a test holds their licences against the list.
-  if (targets[0] === whole || projects.includes('Web')) await step('Restoring packages', () => quietly('dotnet', ['restore', 'Mendro.slnx']));
-  for (const target of targets)
-    await step(`Building ${target}`, () => quietly('dotnet', ['build', target, '-c', 'Release', '--nologo', '-v', 'quiet'], quickTests));
+export const build = async (asked) => {
+  for (const target of targetsOf(asked))
+    await step(`Building ${target}`, () => quietly('dotnet', ['build', target, '-c', 'Release', '--no-restore', '--nologo', '-v', 'quiet'], quickTests));
 };
