@@ -40,6 +40,7 @@ internal static class AdviseCommand
                     new
                     {
                         target = diagnosis.Target?.Id,
+                        complaints = diagnosis.Complaints.Select(c => new { function = c.Function.Id, c.State }),
                         diagnosis.Unexplained,
                         suspects = diagnosis
                             .Suspects.Where(s => s.Share > 0)

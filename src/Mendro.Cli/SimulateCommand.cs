@@ -14,7 +14,7 @@ internal static class SimulateCommand
     {
         var options = CommandOptions.Read(
             args,
-            ["--profile", "--units", "--seed", "--policy", "--shift", "--learn", "--worst", "--world", "--proof"],
+            ["--profile", "--units", "--seed", "--policy", "--shift", "--learn", "--worst", "--world", "--proof", "--dialogues"],
             out var problem
         );
         if (options is null)
@@ -31,7 +31,7 @@ internal static class SimulateCommand
             || !char.IsLetter(name[0])
             || !Enum.TryParse<SimulatedPolicy>(name, ignoreCase: true, out var policy)
         )
-            return Commands.Refuse(error, "--policy must be advisor, checklist or oracle.");
+            return Commands.Refuse(error, "--policy must be advisor, seasoned, checklist or oracle.");
         long shift = 0;
         if (
             options.Value("--shift") is { } told
@@ -62,8 +62,11 @@ internal static class SimulateCommand
             seed,
             policy,
             new SimulatedWorld(options.Value("--shift") is null ? null : shift, learned, Kind: world, Proved: options.Value("--proof") != "no"),
-            worst
+            worst,
+            options.Value("--dialogues") is not null
         );
+        if (options.Value("--dialogues") is { } file && Tell(file, result.Dialogues!) is { } unwritten)
+            return Commands.Refuse(error, unwritten);
         output.WriteLine(
             options.Json
                 ? JsonSerializer.Serialize(result, ProfileJson.Options)
@@ -74,4 +77,21 @@ internal static class SimulateCommand
         );
         return Commands.Good;
     }
+
+    /// <summary>Writes one line a unit; gives why it cannot, or null.</summary>
+    private static string? Tell(string file, IReadOnlyList<Dialogue> dialogues)
+    {
+        try
+        {
+            File.WriteAllLines(file, dialogues.Select(d => JsonSerializer.Serialize(d, Lines)));
+            return null;
+        }
+        catch (Exception ex) when (ex is IOException or UnauthorizedAccessException or ArgumentException or NotSupportedException)
+        {
+            return $"--dialogues: {ex.Message}";
+        }
+    }
+
+    // One unit is one line, whatever the other answers look like.
+    private static readonly JsonSerializerOptions Lines = new(ProfileJson.Options) { WriteIndented = false };
 }

@@ -141,9 +141,9 @@ public sealed record NextLine(Job Job, WorkStage Stage, string Symptom, string M
                 view.Job,
                 WorkStage.HandOver,
                 symptom,
-                "Decide: to parts, or set aside",
-                "Going on costs more than it would bring.",
-                view.Worth?.ChanceToCure,
+                view.Advice.EndsWith == Mendro.Core.Diagnosis.Move.AsideId ? "Decide: set aside, or teach it" : "Decide: to parts, or set aside",
+                view.Advice.Moves is [{ Ends: true } end, ..] ? end.Why : "Going on costs more than it would bring.",
+                view.Worth is { ChanceToCure: > 0 } left ? left.ChanceToCure : null,
                 null
             );
         }

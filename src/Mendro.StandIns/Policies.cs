@@ -31,13 +31,18 @@ internal sealed class AdvisorPolicy(BenchCosts costs, CaseContext context) : IPo
         {
             // Out of advice: the last failure may have been a bench error, so it is tried again before the unit is given up.
             if (_triedAgain++ >= MostTriedAgain)
+            {
+                bench.End(Move.AsideId);
                 return false;
+            }
+
             bench.Try(target, "Nothing else is worth its time; the last failure may have been a slip.");
             return true;
         }
 
+        bench.Asked(move.Outlook?.ChanceToCure, move.Known);
         if (move.Repair is { } repair)
-            bench.Repair(repair.Part.Id, repair.Method, target, move.Why);
+            bench.Repair(repair.Part.Id, repair.Method, target, move.Why, tryTheRest: false);
         else if (move.Probe is { } probe)
             bench.Measure(probe, move.Why);
         else if (move.SwapOut is { } part)

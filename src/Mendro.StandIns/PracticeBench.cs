@@ -20,6 +20,9 @@ public sealed class PracticeBench(DeviceModel model, HiddenUnit unit, BenchCosts
     private readonly List<BenchEvent> _events = [];
     private readonly List<RecordBody> _bodies = [];
     private readonly List<PracticeStep> _steps = [];
+    private readonly List<DialogueMove> _moves = [];
+    private (double? Chance, bool Known) _asked;
+    private int _told;
 
     /// <summary>The model.</summary>
     public DeviceModel Model { get; } = model;
@@ -35,6 +38,35 @@ public sealed class PracticeBench(DeviceModel model, HiddenUnit unit, BenchCosts
 
     /// <summary>The same in words.</summary>
     public IReadOnlyList<PracticeStep> Steps => _steps;
+
+    /// <summary>The same as moves by their ids; what was tried before the first of them is told and no move.</summary>
+    public IReadOnlyList<DialogueMove> Moves => _moves;
+
+    /// <summary>What was known before the first move: what was tried as it came in.</summary>
+    public IReadOnlyList<EvidenceEntry> Told =>
+        _bodies.Take(_told).OfType<FunctionTrial>().Select(t => Entry(t.Function, t.Passed ? "pass" : "fail", t.Look)).ToList();
+
+    private static EvidenceEntry Entry(FunctionId function, string result, string? look) =>
+        new(function, null, null, null, result, look, null, null, null, null, null, null, null, null, null, null);
+
+    /// <summary>Says what is believed before the next move.</summary>
+    /// <param name="chance">Chance that the unit is cured in the end.</param>
+    /// <param name="known">True when what the move cures is known.</param>
+    public void Asked(double? chance, bool known) => _asked = (chance, known);
+
+    /// <summary>The work ends with something still failing.</summary>
+    /// <param name="id">Id of the move that ends it.</param>
+    public void End(string id) => Moved(id, DialogueKind.End, null, 0, id);
+
+    private void Moved(string id, DialogueKind kind, PartId? part, double minutes, string answer)
+    {
+        _moves.Add(new DialogueMove(id, kind, part?.ToString(), Math.Round(minutes, 2), Access, answer, _asked.Chance, _asked.Known));
+        _asked = default;
+    }
+
+    /// <summary>How far the unit is apart, in the coarse states.</summary>
+    private AccessState Access =>
+        Enum.GetValues<AccessState>().Where(s => Model.Disassembly.Reached(Apart, Disassembly.Goal(s))).DefaultIfEmpty(AccessState.Closed).Max();
 
     /// <summary>Minutes so far.</summary>
     public double Minutes { get; private set; }
@@ -58,17 +90,21 @@ public sealed class PracticeBench(DeviceModel model, HiddenUnit unit, BenchCosts
         foreach (var function in untried)
         {
             if (UnitDiagnosis.CanBeTried(Model, function, _events))
-                Try(function);
+                Try(function, null, function.Minutes, told: _moves.Count == 0);
         }
     }
 
     /// <summary>Tries a function.</summary>
     public void Try(DeviceFunction function, string? why = null) => Try(function, why, function.Minutes);
 
-    private void Try(DeviceFunction function, string? why, double minutes)
+    private void Try(DeviceFunction function, string? why, double minutes, bool told = false)
     {
         var (works, look) = Unit.Try(function);
         Happened(new FunctionTrial(function.Id, works, look));
+        if (told)
+            _told = _bodies.Count;
+        else
+            Moved($"fn:{function.Id}", DialogueKind.Trial, null, minutes, works ? "pass" : look is null ? "fail" : $"fail:{look}");
         var name = Model.Library.FindLook(function.Kind, look)?.Name;
         Step($"Try: {function.Name}", works ? "works" : name ?? "fails", why, minutes);
     }
@@ -105,6 +141,7 @@ public sealed class PracticeBench(DeviceModel model, HiddenUnit unit, BenchCosts
             held &= trial.Works;
         }
 
+        Moved("prove", DialogueKind.Proof, null, ProofMinutes, held ? "pass" : "fail");
         Step($"Prove: {ProofStarts} starts, moved between", held ? "works" : "fails", null, ProofMinutes);
         return held;
     }
@@ -115,6 +152,18 @@ public sealed class PracticeBench(DeviceModel model, HiddenUnit unit, BenchCosts
         var opened = Reach(Model.Disassembly.Goal(probe));
         var told = Unit.Measure(probe);
         Happened(told);
+        Moved(
+            $"probe:{probe.Id}",
+            DialogueKind.Check,
+            null,
+            opened + probe.Minutes,
+            told.Outcome switch
+            {
+                ProbeOutcome.Normal => "ok",
+                ProbeOutcome.Jumps => "jumps",
+                _ => "bad",
+            }
+        );
         Step(MoveWords.CheckTitle(probe), told.Reading?.ToString() ?? told.Verdict, why, opened + probe.Minutes);
     }
 
@@ -124,6 +173,13 @@ public sealed class PracticeBench(DeviceModel model, HiddenUnit unit, BenchCosts
         var opened = how == Provocation.Flexed ? Reach(Disassembly.Goal(AccessState.Open)) : 0;
         var changed = Unit.Provoke(function, how);
         Happened(new ProvokeTrial(function.Id, how, changed));
+        Moved(
+            $"provoke:{function.Id}:{how.ToString().ToLowerInvariant()}",
+            DialogueKind.Provoke,
+            null,
+            opened + MoveWords.ProvokeMinutes(function, how),
+            changed ? "changed" : "same"
+        );
         Step(
             MoveWords.ProvokeTitle(function, how),
             changed ? "it changes" : "nothing changes",
@@ -138,11 +194,18 @@ public sealed class PracticeBench(DeviceModel model, HiddenUnit unit, BenchCosts
         var chain = SwapPlanner.Chain(Model, function.Id, [part]);
         var works = Unit.Swap(function, chain);
         Happened(new SwapTrial(function.Id, works ? SwapResult.Pass : SwapResult.Fail, chain, [part], []));
+        Moved($"swap:{part}", DialogueKind.Swap, part, function.Minutes + 1, works ? "pass" : "fail");
         Step(MoveWords.SwapTitle(function, Model.Profile.FindPart(part)!), works ? "works" : "still fails", why, function.Minutes + 1);
     }
 
-    /// <summary>Carries a method out, then tries what it was for; when that works, everything else that failed too.</summary>
-    public void Repair(PartId partId, Method method, DeviceFunction target, string? why = null)
+    /// <summary>Carries a method out, then tries what it was for.</summary>
+    /// <param name="partId">Part.</param>
+    /// <param name="method">Method.</param>
+    /// <param name="target">What it was for.</param>
+    /// <param name="why">Why it is done.</param>
+    /// <param name="tryTheRest">True to try everything else that failed, too, once that works; false for who asks what to do
+    /// next.</param>
+    public void Repair(PartId partId, Method method, DeviceFunction target, string? why = null, bool tryTheRest = true)
     {
         var opened = Reach(Model.Disassembly.Goal(partId, method.State));
         foreach (var (part, done) in Model.InOneGo(Model.Profile.FindPart(partId)!, method))
@@ -156,10 +219,11 @@ public sealed class PracticeBench(DeviceModel model, HiddenUnit unit, BenchCosts
         }
 
         PartsCost += method.PartsCost;
+        Moved($"fix:{partId}:{method.Id}", DialogueKind.Repair, partId, opened + method.Minutes, "done");
         Step($"{method.Name} ({Model.Profile.FindPart(partId)!.Name})", "done", why, opened + method.Minutes);
         // The retest takes what the advisor counts for one, however long the function takes at its first trial.
         Try(target, null, costs.RetestMinutes);
-        if (UnitDiagnosis.StateOf(_events, target.Id) != FunctionState.Works)
+        if (!tryTheRest || UnitDiagnosis.StateOf(_events, target.Id) != FunctionState.Works)
             return;
         foreach (var function in Model.Profile.Functions.Where(f => UnitDiagnosis.StateOf(_events, f.Id) == FunctionState.Fails).ToList())
             Try(function);

@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using Mendro.Core.Diagnosis;
 using Mendro.Core.Profiles;
 using Mendro.StandIns.Physics;
@@ -14,6 +15,10 @@ public enum SimulatedPolicy
     /// replacing.</summary>
     Checklist,
 
+    /// <summary>A seasoned hand: knows for each complaint what to try in which order, keeps the laws of the bench, computes
+    /// nothing.</summary>
+    Seasoned,
+
     /// <summary>Knows the hidden faults and only repairs them: the limit nobody can beat.</summary>
     Oracle,
 }
@@ -27,6 +32,7 @@ public enum SimulatedPolicy
 /// <param name="ShareCured">Share of units with every function working at the end, 0 to 1.</param>
 /// <param name="MeanCost">Mean cost of parts, in the library's currency units.</param>
 /// <param name="Worst">Units that took longest, when they were asked for.</param>
+/// <param name="Dialogues">Every unit move by move, when they were asked for.</param>
 public sealed record SimulationResult(
     int Units,
     long Seed,
@@ -35,8 +41,13 @@ public sealed record SimulationResult(
     double P90Minutes,
     double ShareCured,
     double MeanCost,
-    IReadOnlyList<WorkedUnit>? Worst = null
-);
+    IReadOnlyList<WorkedUnit>? Worst = null,
+    [property: JsonIgnore] IReadOnlyList<Dialogue>? Dialogues = null
+)
+{
+    /// <summary>Units with a breach of each law of the bench, when dialogues were asked for.</summary>
+    public IReadOnlyDictionary<string, int>? Breaches { get; init; }
+}
 
 /// <summary>A unit as a policy worked on it.</summary>
 /// <param name="Number">Number of the unit within the seed.</param>
@@ -86,13 +97,15 @@ public static class Simulation
     /// <param name="policy">Policy.</param>
     /// <param name="world">World the units come from; null for the library's.</param>
     /// <param name="worst">How many of the units that took longest to tell of, those not cured first.</param>
+    /// <param name="dialogues">True to tell every unit move by move.</param>
     public static SimulationResult Run(
         DeviceModel model,
         int units,
         long seed,
         SimulatedPolicy policy,
         SimulatedWorld? world = null,
-        int worst = 0
+        int worst = 0,
+        bool dialogues = false
     )
     {
         world ??= new SimulatedWorld();
@@ -100,6 +113,7 @@ public static class Simulation
         var context = world.Learned > 0 ? Learn(model, seed, world, priors) : CaseContext.None;
         var runs = new (double Minutes, bool Cured, decimal Cost)[units];
         var worked = new WorkedUnit?[worst > 0 ? units : 0];
+        var told = new Dialogue?[dialogues ? units : 0];
         Parallel.For(
             0,
             units,
@@ -110,6 +124,17 @@ public static class Simulation
                 var faults = unit.Present.Select(f => model.Faults[f].Id).Order(StringComparer.Ordinal).ToList();
                 var bench = Work(model, unit, policy, context, proved: world.Proved);
                 runs[n] = (bench.Minutes, bench.AllWork, bench.PartsCost);
+                if (dialogues)
+                    told[n] = new Dialogue(
+                        model.Profile.Id,
+                        seed,
+                        n,
+                        faults,
+                        bench.Told,
+                        bench.Moves,
+                        bench.AllWork,
+                        Math.Round(bench.Minutes, 2)
+                    );
                 if (worst > 0)
                     worked[n] = new WorkedUnit(
                         n,
@@ -129,8 +154,20 @@ public static class Simulation
             sorted[(int)Math.Ceiling(0.9 * units) - 1],
             runs.Count(r => r.Cured) / (double)units,
             (double)runs.Average(r => r.Cost),
-            worst > 0 ? worked.OfType<WorkedUnit>().OrderBy(w => w.Cured).ThenByDescending(w => w.Minutes).Take(worst).ToList() : null
-        );
+            worst > 0 ? worked.OfType<WorkedUnit>().OrderBy(w => w.Cured).ThenByDescending(w => w.Minutes).Take(worst).ToList() : null,
+            dialogues ? told.OfType<Dialogue>().ToList() : null
+        )
+        {
+            Breaches = dialogues ? Breached(told.OfType<Dialogue>(), model) : null,
+        };
+    }
+
+    private static Dictionary<string, int> Breached(IEnumerable<Dialogue> dialogues, DeviceModel model)
+    {
+        var counts = BenchLaws.All.ToDictionary(law => law, _ => 0);
+        foreach (var law in dialogues.SelectMany(d => BenchLaws.Read(d, model).Select(b => b.Law).Distinct()))
+            counts[law]++;
+        return counts;
     }
 
     /// <summary>Lets a policy work on one unit, from the baseline test to the end.</summary>
@@ -151,6 +188,7 @@ public static class Simulation
         {
             SimulatedPolicy.Advisor => new AdvisorPolicy(Costs, context ?? CaseContext.None),
             SimulatedPolicy.Checklist => new ChecklistPolicy(),
+            SimulatedPolicy.Seasoned => new SeasonedPolicy(),
             _ => new OraclePolicy(Costs),
         };
         var bench = new PracticeBench(model, unit, Costs);

@@ -1,3 +1,4 @@
+using Mendro.Core.Evidence;
 using System.Text.Json.Serialization;
 using Mendro.Core.Profiles;
 
@@ -132,6 +133,7 @@ public sealed record Cure(string Kind, string Mode, double Success);
 /// <param name="Caution">Caution to show, for the marks that are safety flags.</param>
 /// <param name="Source">Where this comes from.</param>
 /// <param name="Mains">Mains volts that it says the unit is made for; null for every other mark.</param>
+/// <param name="WreckFrom">How bad it has to be for the whole board to be in doubt; null for a mark that never says so.</param>
 public sealed record ConditionMark(
     string Id,
     string Name,
@@ -140,7 +142,8 @@ public sealed record ConditionMark(
     IReadOnlyList<MarkHint>? Hints,
     string? Caution,
     string Source,
-    MainsRange? Mains = null
+    MainsRange? Mains = null,
+    SeenGrade? WreckFrom = null
 );
 
 /// <summary>How strongly a fault leaves a mark.</summary>

@@ -1,3 +1,4 @@
+using System.Globalization;
 using Mendro.Core.Diagnosis;
 using Mendro.Core.Money;
 
@@ -6,7 +7,8 @@ namespace Mendro.Core.Planning;
 /// <summary>Is it worth going on, and until when.</summary>
 /// <param name="Verdict">Two or three words.</param>
 /// <param name="GoOn">True when it is worth going on.</param>
-/// <param name="ChanceToCure">Chance to cure the function worked on, 0 to 1.</param>
+/// <param name="ChanceToCure">Chance to cure the function worked on when one goes on, 0 to 1; the verdict of money never changes it, and
+/// 0 says that nothing known is left to try, not that nothing helps.</param>
 /// <param name="MinutesMore">Work to expect, minutes.</param>
 /// <param name="StopAfterMinutes">Minutes after which to stop.</param>
 /// <param name="CostMore">Work and parts to expect, at the shop's rate; null when there is nothing to go on for.</param>
@@ -45,17 +47,19 @@ public sealed record WorthLine(
     /// <param name="perHour">Shop rate an hour; the library's costs of parts are taken in its currency.</param>
     public static WorthLine Judge(Advice advice, UnitValues values, Amount perHour)
     {
-        if (advice.Outlook is not { } outlook || outlook.ChanceToCure <= 0)
-            return new WorthLine("Not worth going on", false, 0, 0, 0);
+        if (advice.Outlook is not { } outlook || advice.EndsWith == Move.StopId && outlook.ChanceToCure <= 0)
+            return new WorthLine(advice.EndsWith == Move.StopId ? "Beyond repair" : "Nothing known explains it", false, 0, 0, 0);
         var cost = (Labour.Exact(outlook.WorkMinutes, perHour) + new Amount((decimal)outlook.Parts, perHour.Currency)).Rounded();
         var brings =
             values.AtStake is { } stake && stake.Currency == perHour.Currency
                 ? (stake * (decimal)outlook.ChanceToCure).Rounded()
                 : default(Amount?);
         var verdict =
-            brings is { } gain && gain.Value < cost.Value ? "Hardly worth it"
+            advice.EndsWith == Move.StopId ? string.Create(CultureInfo.InvariantCulture, $"Not worth it at {perHour} an hour")
+            : advice.EndsWith == Move.AsideId ? "Little is left to try"
+            : brings is { } gain && gain.Value < cost.Value ? "Hardly worth it"
             : outlook.ChanceToCure >= 0.5 ? "Worth going on"
             : "A gamble";
-        return new WorthLine(verdict, true, outlook.ChanceToCure, outlook.WorkMinutes, outlook.StopMinutes, cost, brings);
+        return new WorthLine(verdict, advice.EndsWith is null, outlook.ChanceToCure, outlook.WorkMinutes, outlook.StopMinutes, cost, brings);
     }
 }

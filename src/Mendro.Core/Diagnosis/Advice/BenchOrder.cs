@@ -85,11 +85,13 @@ internal sealed partial class BenchOrder(MoveAdvisor.Work work, BenchCosts costs
     /// <summary>The advice.</summary>
     public Advice Advice()
     {
-        var ranked = work.Ranked();
-        var known = Known(out var hopeless);
-        var first = First(ranked, known);
+        var ranked = work.Ranked().Where(m => !IsDoneEnough(m)).ToList();
+        var known = Known(out var hopeless).Where(k => !IsDoneEnough(k.Move)).ToList();
+        var first = Wreck() ?? First(ranked, known);
+        if (first is { Ends: true })
+            return new Advice([first, .. ranked], work.Plan);
         // What comes second is the best without the first, not the cheapest way round it.
-        var moves = first is null ? ranked : [first, .. work.Ranked(first.Id).Where(m => m.Id != first.Id)];
+        var moves = first is null ? ranked : [first, .. work.Ranked(first.Id).Where(m => m.Id != first.Id && !IsDoneEnough(m))];
         foreach (var (move, at) in known.Where(k => k.Move.Id != first?.Id).Select((k, n) => (k.Move, n)))
         {
             moves.RemoveAll(m => m.Id == move.Id);
@@ -107,14 +109,17 @@ internal sealed partial class BenchOrder(MoveAdvisor.Work work, BenchCosts costs
         if (known.FirstOrDefault(k => k.Owed) is { Move: { } owed })
             // What only follows from how it looks is not proved: where a buzzer or an eye would tell at once, it is asked.
             return owed.Repair is { } due && !work.Answered.Showed(due.Part.Id) && Confirming(due) is { } sure ? sure : owed;
-        if ((ranked.FirstOrDefault(m => !IsNewAlready(m, ranked)) ?? ranked.FirstOrDefault()) is not { } best)
+        if (NamedBySwap(ranked) is { } named)
+            return named;
+        if (ranked.FirstOrDefault() is not { } best)
             return known.FirstOrDefault().Move;
         if (Felt(ranked, best) is { } felt)
             return felt.Repair is { } cure && Confirming(cure) is { } sooner ? sooner : felt;
         if (Enclosed(best) is { } enclosed)
             return enclosed;
+        best = GentleFirst(best, ranked);
         best = (best.Repair is { } repair ? Confirming(repair) ?? SwapFirst(best, repair) : null) ?? MeterFirst(ranked, best) ?? best;
-        return QuickFirst(best) ?? EyesFirst(best) ?? best;
+        return SuppliedFirst(best) ?? GlanceFirst(best) ?? QuickFirst(best) ?? EyesFirst(best) ?? VoltsFirst(best) ?? best;
     }
 
     /// <summary>Where a finger has found something that has most of the blame, that is seen to before any side issue.</summary>
@@ -126,16 +131,6 @@ internal sealed partial class BenchOrder(MoveAdvisor.Work work, BenchCosts costs
         return felt.Sum(v => v.Share) < MostOfTheBlame || Bears(best)
             ? null
             : ranked.FirstOrDefault(m => Bears(m) && m.ExpectedMinutes <= best.ExpectedMinutes + AsGood);
-    }
-
-    /// <summary>True for a replacement of what was replaced twice already, or once where another repair is likelier to help, and where
-    /// nothing was found since: all else that is worth a try comes before.</summary>
-    private bool IsNewAlready(Move move, List<Move> ranked)
-    {
-        if (move.Repair is not { Method.Type: MethodType.Replace } again || work.Answered.Showed(again.Part.Id))
-            return false;
-        var times = Diagnosis.Case.Events.OfType<RepairDone>().Count(r => !r.Claimed && r.PartId == again.Part.Id && r.MethodId == again.Method.Id);
-        return times > 1 || times == 1 && ranked.Any(m => m.Repair is { } other && other.Part.Id != again.Part.Id && m.ChanceToWork > move.ChanceToWork);
     }
 
     /// <summary>Worse after work: what was touched last is gone over first.</summary>
@@ -262,13 +257,16 @@ internal sealed partial class BenchOrder(MoveAdvisor.Work work, BenchCosts costs
         var chance = moves.Take(3).Select(m => m.Outlook?.ChanceToCure ?? 0).DefaultIfEmpty(0).Max();
         if (!known && chance < NoRealChance)
         {
+            var look = BeforeItIsSetAside();
+            if (look is not null)
+            {
+                moves.RemoveAll(m => m.Id == look.Id);
+                moves.Insert(0, look);
+            }
+
             moves.Insert(
-                0,
-                End(
-                    Move.AsideId,
-                    "Set it aside",
-                    "Nothing that is left has a real chance. Write down how it looks: the next of its kind may tell what it is."
-                )
+                look is null ? 0 : 1,
+                End(Move.AsideId, "Set it aside", AsideReason())
             );
             return;
         }
@@ -299,5 +297,26 @@ internal sealed partial class BenchOrder(MoveAdvisor.Work work, BenchCosts costs
             moves.Insert(0, stop);
     }
 
-    private Move End(string id, string title, string why) => new(id, title, why, 0, 0, 0, costs.UncuredMinutes, [], new Outlook(0, 0, 0));
+    /// <summary>Why it is set aside. Where nothing known explains it, that is said, with the cheapest looks that are left along its
+    /// way.</summary>
+    private string AsideReason()
+    {
+        const string write = "Write down how it looks: the next of its kind may tell what it is.";
+        if (Diagnosis.Unexplained < HalfTheBlame)
+            return "Nothing that is left has a real chance. " + write;
+        var closure = Model.Closure(work.Target.Id);
+        var looks = Model
+            .Profile.Probes.Where(p => !work.Answered.Has(p) && p.PartIds().Any(closure.Contains))
+            .OrderBy(p => p.Minutes + Model.Disassembly.Minutes(work.State, Model.Disassembly.Goal(p)))
+            .Take(LooksNamed)
+            .Select(p => MoveWords.Lower(p.Name))
+            .ToList();
+        return "Nothing known of this model explains it. "
+            + (looks.Count > 0 ? $"What was not looked at along its way: {string.Join(", ", looks)}. Or teach it what is missing. " : "Teach it what is missing. ")
+            + write;
+    }
+
+    private const int LooksNamed = 3;
+
+    private Move End(string id, string title, string why) => new(id, title, why, 0, 0, 0, costs.UncuredMinutes, [], null);
 }

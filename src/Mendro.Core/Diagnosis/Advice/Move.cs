@@ -88,6 +88,9 @@ public sealed record Move(
 /// <param name="Plan">The plan of repairs only, or null when nothing fails.</param>
 public sealed record Advice(IReadOnlyList<Move> Moves, RepairPlan? Plan)
 {
-    /// <summary>What is to be expected when the best move comes next.</summary>
-    public Outlook? Outlook => Moves.FirstOrDefault()?.Outlook;
+    /// <summary>What is to be expected when one goes on with the best move; null when there is none to go on with.</summary>
+    public Outlook? Outlook => Moves.FirstOrDefault(m => m is { Ends: false, Outlook: not null })?.Outlook;
+
+    /// <summary>Id of the end that is advised before everything else, or null.</summary>
+    public string? EndsWith => Moves is [{ Ends: true } end, ..] ? end.Id : null;
 }

@@ -8,8 +8,8 @@ namespace Mendro.Core.Diagnosis;
 
 /// <summary>
 /// Ranks what to do next by expected cost to the end: a check is worth it when the expected cost after its answers,
-/// plus its own, is lower (Heckerman, Breese and Rommelse 1995). That theory assumes one fault; here one failing
-/// function is worked on at a time, the complaint first. The first step is weighed with the exact posterior over
+/// plus its own, is lower (Heckerman, Breese and Rommelse 1995). That theory assumes one fault; here one open complaint
+/// is worked on at a time, in the order of <see cref="Goal"/>, until all of them work. The first step is weighed with the exact posterior over
 /// several faults, the steps behind it with <see cref="LookAhead"/>. Above that stand the rules of the bench
 /// (<see cref="BenchOrder"/>): what is known is cured, gentle comes before iron, and stopping is a move.
 /// </summary>
@@ -68,15 +68,21 @@ public sealed partial class MoveAdvisor(BenchCosts costs)
     {
         if (diagnosis.Target is not { } target)
             return new Advice(Untried(diagnosis), null);
-        var work = new Work(diagnosis, target, state, this);
-        return new BenchOrder(work, costs).Advice();
+        var advice = new BenchOrder(new Work(diagnosis, target, state, this), costs).Advice();
+        var again = Again(diagnosis, state);
+        if (again.Count > 0)
+            return advice with
+            {
+                Moves = [.. again, .. advice.Moves.Where(m => !m.Ends && again.All(a => a.Id != m.Id))],
+            };
+        return advice.Moves is [{ Id: Move.AsideId }, ..] ? Elsewhere(diagnosis, target, state, advice) : advice;
     }
 
     /// <summary>Preparation as the plan counts it.</summary>
     internal static Reach Preparing(DeviceModel model) => new(model.Disassembly, Closing);
 
     /// <summary>Everything weighed for one unit at this moment.</summary>
-    internal sealed class Work
+    internal sealed partial class Work
     {
         private readonly MoveAdvisor _advisor;
         private readonly IReadOnlyList<RepairOption> _options;
@@ -251,17 +257,6 @@ public sealed partial class MoveAdvisor(BenchCosts costs)
         diagnosis
             .Case.Model.Profile.Functions.Where(f => diagnosis.Functions[f.Id] == FunctionState.NotTried && !diagnosis.Case.Forbids(f))
             .OrderBy(f => diagnosis.Case.Model.Closure(f.Id).Count)
-            .Select(f => new Move(
-                $"fn:{f.Id}",
-                $"Try: {f.Name}",
-                "Baseline first: what works clears everything it depends on.",
-                f.Minutes,
-                0,
-                0,
-                f.Minutes,
-                [],
-                null,
-                Function: f
-            ))
+            .Select(f => Plain(f, $"Try: {f.Name}", "Baseline first: what works clears everything it depends on."))
             .ToList();
 }

@@ -47,6 +47,12 @@ public static class MoveWords
     /// <summary>Title of a trial with another piece in the place of a part.</summary>
     public static string SwapTitle(DeviceFunction function, Part part) => $"Try another {Lower(part.Name)}: {Lower(function.Name)}";
 
+    /// <summary>Title of a trial of what failed before it was worked on.</summary>
+    public static string AgainTitle(DeviceFunction function) => $"Try again: {Lower(function.Name)}";
+
+    /// <summary>Why it is tried again.</summary>
+    public const string AgainReason = "It failed before something was done that may have changed it; nobody has tried it since.";
+
     /// <summary>Why a swap comes now.</summary>
     public const string SwapReason = "One thing changed, nothing else: it blames or clears that piece.";
 

@@ -101,7 +101,7 @@ internal sealed class BenchFacts
         );
 
     /// <summary>A cleaning that helped for a while and did not hold has cured nothing: the trials between that went well clear nothing
-    /// that hangs on the part.</summary>
+    /// that hangs on the part. Another function that fails on as before says nothing of that: it may have a cause of its own.</summary>
     private IEnumerable<int> NotHeld()
     {
         var cleaned = -1;
@@ -114,6 +114,8 @@ internal sealed class BenchFacts
             var part = ((RepairDone)_events[cleaned]!).PartId;
             var before = _events.Take(cleaned).OfType<FunctionTried>().LastOrDefault(t => t.FunctionId == again.FunctionId);
             if (before is not { Passed: false } || !_model.Closure(again.FunctionId).Contains(part))
+                continue;
+            if (!_events.Take(at).Skip(cleaned).OfType<FunctionTried>().Any(t => t.Passed && t.FunctionId == again.FunctionId))
                 continue;
             for (var n = cleaned + 1; n < at; n++)
                 if (_events[n] is FunctionTried { Passed: true } well && _model.Closure(well.FunctionId).Contains(part))

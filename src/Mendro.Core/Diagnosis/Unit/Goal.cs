@@ -10,13 +10,27 @@ namespace Mendro.Core.Diagnosis;
 /// </summary>
 internal static class Goal
 {
-    /// <summary>The failing function to work on, or null when none fails.</summary>
-    public static DeviceFunction? Choose(DeviceModel model, IReadOnlyList<BenchEvent> events)
+    /// <summary>The function to work on, or null when none is open.</summary>
+    public static DeviceFunction? Choose(DeviceModel model, IReadOnlyList<BenchEvent> events) => Order(model, events).FirstOrDefault();
+
+    /// <summary>The open complaints that can be worked on now, in the order in which they are: what fails; else what was not tried since
+    /// it was worked on; else what comes and goes.</summary>
+    public static IReadOnlyList<DeviceFunction> Order(DeviceModel model, IReadOnlyList<BenchEvent> events)
     {
         var told = events.Select(e => BenchFacts.Restated(model, e)).ToList();
-        var failing = model.Profile.Functions.Select(f => (Function: f, Since: FailingSince(told, f.Id))).Where(x => x.Since >= 0).ToList();
+        var open = Complaints.Of(model, events).Where(c => c.Open).ToLookup(c => c.State, c => c.Function);
+        if (open[ComplaintState.Fails].Any())
+            return Ordered(model, told, open[ComplaintState.Fails]);
+        if (open[ComplaintState.NotTriedSince].Any())
+            return Ordered(model, told, open[ComplaintState.NotTriedSince]);
+        return OnBadRail(model, events) is { } rail ? [rail] : Ordered(model, told, open[ComplaintState.NowAndThen]);
+    }
+
+    private static List<DeviceFunction> Ordered(DeviceModel model, List<BenchEvent> told, IEnumerable<DeviceFunction> functions)
+    {
+        var failing = functions.Select(f => (Function: f, Since: FailingSince(told, f.Id))).ToList();
         if (failing.Count == 0)
-            return OnBadRail(model, events);
+            return [];
         var work = told.FindIndex(e => e is ProbeTaken or RepairDone or SwapTried or Provoked);
         var complaints = failing.Where(x => work < 0 || FirstFailure(told, x.Function.Id) < work).ToList();
         // What cannot be tried while another fails waits for that one.
@@ -43,7 +57,13 @@ internal static class Goal
                 : complaints
                     .Concat(failing.Except(complaints).Where(side => complaints.Any(c => HangsOn(model, c.Function, side.Function))))
                     .ToList();
-        return goals.OrderBy(x => Depth(model, x.Function)).ThenBy(x => x.Since).First().Function;
+        // What is found on the way, or waits for a start, comes behind; another look may make it the next.
+        return goals
+            .OrderBy(x => Depth(model, x.Function))
+            .ThenBy(x => x.Since)
+            .Concat(failing.Except(goals).OrderBy(x => Depth(model, x.Function)))
+            .Select(x => x.Function)
+            .ToList();
     }
 
     /// <summary>

@@ -113,6 +113,7 @@ public sealed partial class UnitCase
         }
 
         var facts = new BenchFacts(Model, Events);
+        var conditions = new Conditions(Model, facts, Events.Count);
         var moment = _moment = new SameMoment(Model, _faults, facts, Events.Count);
         for (var at = 0; at < Events.Count; at++)
         {
@@ -127,7 +128,7 @@ public sealed partial class UnitCase
                 case FunctionTried tried when Model.Profile.FindFunction(tried.FunctionId) is { } function:
                     var look = !tried.Passed && !facts.LookSpent(at) && Model.HasLook(function, tried.LookId) ? tried.LookId : null;
                     var template = look is null ? Model.FunctionFails(function) : Model.FunctionLooks(function, look);
-                    var inMoment = moment.Links(at, tried, LinksOf(template));
+                    var inMoment = conditions.Links(at, tried, moment.Links(at, tried, LinksOf(template)));
                     AddTrial($"fn:{function.Id}", new Trial(at, template, inMoment, !tried.Passed, tried.Starts, look));
                     if (!tried.Passed && Model.Contradicted(function, tried.LookId) is { } contradicted)
                         Add($"proves:{function.Id}:{tried.LookId}", at, contradicted, false);

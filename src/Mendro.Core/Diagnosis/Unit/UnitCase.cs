@@ -30,6 +30,7 @@ public sealed partial class UnitCase
     private readonly Dictionary<PartId, List<int>> _damageOf = [];
     private readonly Dictionary<string, List<int>> _gearFaults = [];
     private SameMoment? _moment;
+    private IReadOnlyList<Complaint>? _complaints;
 
     /// <summary>Builds the network of a unit.</summary>
     /// <param name="model">Its model.</param>
@@ -90,12 +91,17 @@ public sealed partial class UnitCase
     /// <summary>Piece that stands for a cause of a failure that the profile lacks; null for other findings.</summary>
     public int? UnknownPiece(int finding) => _unknownOf.TryGetValue(finding, out var piece) ? piece : null;
 
-    /// <summary>Finding of the last failure of a function, or −1 when it did not fail when last tried.</summary>
+    /// <summary>What the unit was found to fail at, and how it stands.</summary>
+    public IReadOnlyList<Complaint> Complaints => _complaints ??= Diagnosis.Complaints.Of(Model, Events);
+
+    /// <summary>Finding of the last failure of a function, or −1 when it is no open complaint.</summary>
     public int FailureOf(FunctionId functionId)
     {
+        if (!Complaints.Any(c => c.Open && c.Function.Id == functionId))
+            return -1;
         var last = -1;
         for (var at = 0; at < Events.Count; at++)
-            if (BenchFacts.Restated(Model, Events[at]) is FunctionTried tried && tried.FunctionId == functionId)
+            if (BenchFacts.Restated(Model, Events[at]) is FunctionTried { Passed: false } tried && tried.FunctionId == functionId)
                 last = at;
         for (var f = 0; f < _findings.Count; f++)
             if (_observed[f].Present && _findingEvent[f] == last)

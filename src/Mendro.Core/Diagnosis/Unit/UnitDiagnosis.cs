@@ -56,7 +56,8 @@ public sealed record FaultStretch(Probe? LastGood, Probe FirstBad, IReadOnlyList
 /// What the diagnosis says of a unit, in numbers alone: small enough to be kept for every unit on the bench, while the tables
 /// it was worked out with are let go.
 /// </summary>
-/// <param name="Target">The failing function worked on: the most upstream one; null when none fails.</param>
+/// <param name="Target">The open complaint worked on; null when there is none.</param>
+/// <param name="Complaints">What the unit was found to fail at, and how each stands now.</param>
 /// <param name="Suspects">Suspects for the target, by share of blame. Without a target: by posterior, shares 0.</param>
 /// <param name="Unexplained">Share of the blame that no fault of the profile takes, 0 to 1.</param>
 /// <param name="Functions">State of every function.</param>
@@ -66,6 +67,7 @@ public sealed record FaultStretch(Probe? LastGood, Probe FirstBad, IReadOnlyList
 /// <param name="Sampled">True when too many findings hang together for the exact sum: the numbers are then good to about 0.01.</param>
 public sealed record UnitVerdict(
     DeviceFunction? Target,
+    IReadOnlyList<Complaint> Complaints,
     IReadOnlyList<Suspect> Suspects,
     double Unexplained,
     IReadOnlyDictionary<FunctionId, FunctionState> Functions,
@@ -85,6 +87,7 @@ public sealed class UnitDiagnosis
         var functions = unit.Model.Profile.Functions.ToDictionary(f => f.Id, f => StateOf(unit.Events, f.Id));
         Verdict = new UnitVerdict(
             target,
+            unit.Complaints,
             suspects,
             unexplained,
             functions,
@@ -106,6 +109,9 @@ public sealed class UnitDiagnosis
 
     /// <inheritdoc cref="UnitVerdict.Target"/>
     public DeviceFunction? Target => Verdict.Target;
+
+    /// <inheritdoc cref="UnitVerdict.Complaints"/>
+    public IReadOnlyList<Complaint> Complaints => Verdict.Complaints;
 
     /// <inheritdoc cref="UnitVerdict.Suspects"/>
     public IReadOnlyList<Suspect> Suspects => Verdict.Suspects;

@@ -24,6 +24,29 @@ public sealed class FindModel(
 {
     private const int MovesShown = 4;
 
+    /// <summary>Facts in sight; the older ones fold, so that the suspects stay on the screen.</summary>
+    public const int FactsInSight = 5;
+
+    /// <summary>Key of the first complaint; the keys before it take the moves.</summary>
+    public const int FirstChipKey = 5;
+
+    /// <summary>Complaints that have a key.</summary>
+    public const int ChipsWithKeys = 5;
+
+    /// <summary>A complaint's state as a sign, a class and a word.</summary>
+    public static (string Sign, string Css, string Word) Chip(ComplaintState state) =>
+        state switch
+        {
+            ComplaintState.Fails => ("✗", "bad", "fails"),
+            ComplaintState.NotTriedSince => ("?", "waits", "not tried since"),
+            ComplaintState.NowAndThen => ("≈", "waits", "comes and goes"),
+            _ => ("✓", "good", "works"),
+        };
+
+    /// <summary>True while the function was not tried since it was worked on.</summary>
+    public static bool Waits(UnitVerdict diagnosis, DeviceFunction function) =>
+        diagnosis.Complaints.Any(c => c.Function.Id == function.Id && c.State == ComplaintState.NotTriedSince);
+
     /// <summary>The moves shown.</summary>
     /// <remarks>The end of the work is always among them: it is a move like others. A practice unit has no spare pieces.</remarks>
     public IReadOnlyList<Move> Moves

@@ -61,6 +61,7 @@
       case 'z': done = press('#undo'); break;
       case 'Escape': done = press('#hold'); break;
       case '1': case '2': case '3': case '4': done = press(`[data-move="${event.key}"] [data-take]`); break;
+      case '5': case '6': case '7': case '8': case '9': done = press(`[data-chip="${event.key}"]`); break;
       case 'ArrowLeft': done = press('#contact-before'); break;
       case 'ArrowRight': done = press('#contact-after'); break;
       case 'ArrowDown': done = document.querySelector('[data-prove-row]') !== null; proveRow(1); break;

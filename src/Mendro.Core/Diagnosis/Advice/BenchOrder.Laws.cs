@@ -1,0 +1,190 @@
+using Mendro.Core.Dismantling;
+using Mendro.Core.Evidence;
+using Mendro.Core.Library;
+using Mendro.Core.Profiles;
+
+namespace Mendro.Core.Diagnosis;
+
+/// <content>
+/// Laws of the bench: what a seasoned hand does in an order of its own, whatever the figures say. Each names what it serves; all are
+/// common practice without a source. That they are kept is read off simulated dialogues (docs/diagnosis.md).
+/// </content>
+internal sealed partial class BenchOrder
+{
+    /// <summary>A glance: half a minute, with the case as it is.</summary>
+    private const double GlanceMinutes = 0.5;
+
+    /// <summary>A glance comes before work of at least this many minutes at the same place.</summary>
+    private const double WorthAGlance = 2;
+
+    /// <summary>Volts that can be had as the unit lies come before anything that takes this long.</summary>
+    private const double WorthAMeter = 5;
+
+    /// <summary>What a gentle repair needs of the chance of a harsher one at the same part to come first.</summary>
+    private const double GentleShare = 0.2;
+
+    /// <summary>Chance from which a glance may show something, and up to which it is no foregone thing.</summary>
+    private const double MayShow = 0.04;
+
+    /// <summary>Share of the blame of what is not thrown away unlooked at.</summary>
+    private const double StillSuspect = 0.03;
+
+    /// <summary>Minutes of a check that is made before a unit is set aside.</summary>
+    private const double BeforeAside = 2;
+
+    /// <summary>Resistance from rail to ground of a wreck is a dead short, or the board shows it to the eye: then it ends here.</summary>
+    private bool IsWreck =>
+        Diagnosis.Case.Events.OfType<MarkSeen>().Any(m => Model.Library.FindMark(m.MarkId)?.WreckFrom is { } from && m.Grade >= from);
+
+    /// <summary>A board that is cracked, soaked or eaten is looked at, and its rail asked for a short, before anything is cleaned or
+    /// replaced; what then shows ruin is the end.</summary>
+    private Move? Wreck()
+    {
+        if (!IsWreck)
+            return null;
+        var looks = Model.Profile.Probes.Where(p => ShowsTheBoard(p) || p.Rail is not null).ToList();
+        return Ruined
+            ? End(Move.StopId, "Stop: beyond repair", "What the board shows is not repaired at the bench. Keep what is good for parts.")
+            : looks
+                .Where(p => !work.Answered.Has(p) && p.Minutes <= BeforeAside)
+                .OrderBy(p => Model.Disassembly.Minutes(work.State, Model.Disassembly.Goal(p)) + p.Minutes)
+                .Select(work.CheckAnyway)
+                .FirstOrDefault(m => m is not null);
+    }
+
+    private bool Ruined =>
+        Diagnosis
+            .Case.Events.OfType<ProbeTaken>()
+            .Where(t => t.Outcome == ProbeOutcome.Abnormal && Diagnosis.Verdict.Fresh.ContainsKey(t.ProbeId))
+            .Any(t =>
+                t.Degree == ReadingDegree.Short
+                || Model.Profile.FindProbe(t.ProbeId) is { } probe && ShowsTheBoard(probe) && SeenWords.Grade(t.Words ?? "") == SeenGrade.Heavy
+            );
+
+    private bool ShowsTheBoard(Probe probe) =>
+        probe.Kind == ProbeKind.Look && probe.Spans?.Any(id => Model.Profile.FindPart(id)?.Kind == "trace") == true;
+
+    /// <summary>The same work is not done again without anything found since; nor is anything renewed twice, or treated a third
+    /// time.</summary>
+    private bool IsDoneEnough(Move move)
+    {
+        if (move.Repair is not { } again)
+            return false;
+        var events = Diagnosis.Case.Events;
+        bool Same(BenchEvent e) => e is RepairDone { Claimed: false } r && r.PartId == again.Part.Id && r.MethodId == again.Method.Id;
+        var times = events.Count(Same);
+        if (times == 0)
+            return false;
+        var last = events.Select((e, at) => (e, at)).Last(x => Same(x.e)).at;
+        var since = events.Skip(last + 1).ToList();
+        // Something else was done meanwhile, it helped for a while, or an eye or a finger found something there.
+        var found =
+            since.OfType<RepairDone>().Any(r => !r.Claimed)
+            || since.OfType<ProbeTaken>().Any(t => t.Outcome != ProbeOutcome.Normal && IsAt(t, again.Part.Id))
+            || since.OfType<FunctionTried>().GroupBy(t => t.FunctionId).Any(g => g.Any(t => t.Passed) && g.Any(t => !t.Passed));
+        return !found || times >= (again.Method.Renews ? 1 : 2) && !since.OfType<FunctionTried>().Any(t => t.Passed);
+    }
+
+    private bool IsAt(ProbeTaken taken, PartId part) => Model.Profile.FindProbe(taken.ProbeId)?.PartIds().Contains(part) == true;
+
+    /// <summary>Of two repairs of one part the gentle one comes first, unless what was seen there rules it out or it helps far less
+    /// often.</summary>
+    private Move GentleFirst(Move best, List<Move> ranked)
+    {
+        if (best.Repair is not { } harsh || best.Known || Diagnosis.Case.GradeOf(harsh.Part.Id) == SeenGrade.Heavy)
+            return best;
+        return ranked
+                .Where(m =>
+                    m.Repair is { } r
+                    && r.Part.Id == harsh.Part.Id
+                    && r.Method.Id != harsh.Method.Id
+                    && !r.Method.OneOfMany
+                    && r.Method.Harshness <= harsh.Method.Harshness
+                    && m.Minutes <= best.Minutes / 2
+                    && r.Chance >= harsh.Chance * GentleShare
+                    && !Diagnosis.Case.Events.OfType<RepairDone>().Any(d => d.PartId == r.Part.Id && d.MethodId == r.Method.Id)
+                )
+                .OrderBy(m => m.Minutes / Math.Max(m.Repair!.Chance, 1e-6))
+                .FirstOrDefault() ?? best;
+    }
+
+    /// <summary>A glance at the very place comes before minutes of work there, where its answer can change what is done.</summary>
+    private Move? GlanceFirst(Move best) =>
+        best.Repair is not { Method.Type: not MethodType.Swap } repair
+        || best.Minutes < WorthAGlance
+        || best.ChanceToWork >= AsGoodAsCured
+        || work.Answered.Showed(repair.Part.Id)
+            ? null
+            : Unanswered(work.State, GlanceMinutes)
+                .Where(p => p.Spans?.Contains(repair.Part.Id) == true && TradeLibrary.Of(p.Kind).ByEye)
+                .OrderBy(p => p.Spans!.Count)
+                .Select(work.CheckAnyway)
+                .FirstOrDefault(m => m is not null && m.Outcomes.Any(o => o.Probability >= MayShow && o.Then is { } then && then != best.Title));
+
+    /// <summary>Another piece in its place worked: the piece is named, and is dealt with.</summary>
+    private Move? NamedBySwap(List<Move> ranked)
+    {
+        var since = Diagnosis.Case.Events.Reverse().TakeWhile(e => e is not RepairDone { Claimed: false }).ToList();
+        var named = since
+            .OfType<SwapTried>()
+            .Where(s => s is { Passed: true, Flickers: false } && Diagnosis.Complaints.Any(c => c.Open && c.Function.Id == s.FunctionId))
+            .Select(s => Model.Closure(s.FunctionId).Except(s.Chain).ToHashSet())
+            .FirstOrDefault();
+        return named is null
+            ? null
+            : ranked
+                .Where(m => m.Repair is { } r && named.Contains(r.Part.Id))
+                .OrderBy(m => m.Repair!.Method.Type == MethodType.Clean ? 0 : 1)
+                .ThenByDescending(m => m.Repair!.Chance / m.Minutes)
+                .FirstOrDefault();
+    }
+
+    /// <summary>A long check of a chip waits for the volts nearest before it that are in doubt, as its replacement does.</summary>
+    private Move? SuppliedFirst(Move best)
+    {
+        if (best.Probe is not { Minutes: >= WorthAMeter, Spans: { Count: > 0 } spans } probe)
+            return null;
+        var opened = Model.Disassembly.After(work.State, Model.Disassembly.Goal(probe));
+        var upstream = spans.SelectMany(s => Model.Graph.Upstream(s, powerOnly: true)).ToHashSet();
+        return Unanswered(opened, BeforeAside)
+            .Where(p => p is { Kind: ProbeKind.Volts, At: { } at } && upstream.Contains(at))
+            .OrderByDescending(p => Model.Graph.Upstream(p.At!.Value, powerOnly: true).Count)
+            .Select(work.CheckAnyway)
+            .FirstOrDefault(m => m is { Outcomes: [{ Probability: >= InDoubt }, ..] });
+    }
+
+    /// <summary>No light, no start or no picture without a sign: volts that can be had as the unit lies come before anything long.</summary>
+    private Move? VoltsFirst(Move best)
+    {
+        var sign = Diagnosis.Case.Events.OfType<FunctionTried>().LastOrDefault(t => t.FunctionId == work.Target.Id && !t.Passed)?.LookId;
+        if (
+            best.Minutes < WorthAMeter
+            || best.Known
+            || sign is not (null or "nothing")
+            || work.Target.Kind is not ("power-light" or "start-up" or "picture" or "video-out")
+        )
+            return null;
+        var closure = Model.Closure(work.Target.Id).ToHashSet();
+        // What works shows its supply.
+        foreach (var works in Model.Profile.Functions.Where(f => Diagnosis.Functions[f.Id] == FunctionState.Works))
+            closure.ExceptWith(Model.Closure(works.Id));
+        return Unanswered(work.State, BeforeAside)
+            .Where(p => p is { Kind: ProbeKind.Volts, At: { } at } && closure.Contains(at))
+            .OrderByDescending(p => Model.Graph.Upstream(p.At!.Value, powerOnly: true).Count)
+            .Select(work.CheckAnyway)
+            .FirstOrDefault(m => m is { Outcomes: [{ Probability: >= InDoubt }, ..] });
+    }
+
+    /// <summary>Before a unit is set aside everything short is looked at that may still show something.</summary>
+    private Move? BeforeItIsSetAside()
+    {
+        var suspects = Diagnosis.Suspects.Where(s => Share(s) >= StillSuspect).Select(s => s.Fault.Part.Id).ToHashSet();
+        return Unanswered(work.State, BeforeAside)
+            .Where(p => p.PartIds().Any(suspects.Contains))
+            .OrderBy(p => p.Minutes)
+            .Select(work.CheckAnyway)
+            .FirstOrDefault(m => m is { Outcomes: [{ Probability: >= MayShow }, ..] });
+    }
+
+    private double Share(Suspect suspect) => work.Shares[suspect.FaultIndex];
+}
