@@ -27,7 +27,7 @@ public static class BenchLaws
     /// <summary>Nothing is renewed twice, or treated the same way three times.</summary>
     public const string NotAgainAndAgain = "not-again-and-again";
 
-    /// <summary>What its own check has just found good is not replaced.</summary>
+    /// <summary>What a meter has found good at the part itself is not replaced.</summary>
     public const string GoodIsKept = "good-is-kept";
 
     /// <summary>The same work is not done twice in a row.</summary>
@@ -63,7 +63,10 @@ public static class BenchLaws
                 case DialogueKind.Check:
                     if (!asked.Add(move.Id))
                         Breach(AskedOnce);
-                    if (model.Profile.FindProbe(move.Id[6..]) is { Spans: [var only], Kind: not ProbeKind.Volts })
+                    if (
+                        model.Profile.FindProbe(move.Id[6..]) is { Spans: [var only], Kind: not ProbeKind.Volts } probe
+                        && !TradeLibrary.Of(probe.Kind).ByEye
+                    )
                     {
                         if (move.Answer == "ok")
                             good.Add(only.ToString());
@@ -92,13 +95,19 @@ public static class BenchLaws
                 case DialogueKind.End:
                     if (named.Count > 0)
                         Breach(NamedIsDealtWith);
-                    if (waiting.Count > 0)
+                    // What cannot be tried while the unit has no light, or does not start, is not waited for.
+                    if (waiting.Any(w => !failing.Any(f => f != w && Blocks(f, w))))
                         Breach(TriedBeforeTheEnd);
                     break;
             }
         }
 
         return found;
+
+        bool Blocks(FunctionId failed, FunctionId waits) =>
+            model.Profile.FindFunction(failed) is { Kind: "power-light" or "start-up" or "cartridge" } start
+            && model.Profile.FindFunction(waits) is { } function
+            && UnitDiagnosis.WantsStart(model, function, start);
 
         void Repair(DialogueMove move, int n, Action<string> breach)
         {
@@ -113,9 +122,9 @@ public static class BenchLaws
                 breach(NotAgainAndAgain);
             if (method.Type == MethodType.Replace && good.Contains(move.Part!))
                 breach(GoodIsKept);
-            // A trial alone is the end of the work, no finding.
+            // A trial alone is the end of the work, no finding; what the check at its end shows is one.
             var last = moves.Take(n).LastOrDefault(m => m.Kind is not (DialogueKind.Trial or DialogueKind.Proof));
-            if (last?.Id == move.Id && !moves.Take(n).Reverse().TakeWhile(m => m != last).Any(m => m.Answer is "pass"))
+            if (last?.Id == move.Id && last.Answer == "done" && !moves.Take(n).Reverse().TakeWhile(m => m != last).Any(m => m.Answer is "pass"))
                 breach(FindingBetween);
             named.Clear();
             asked.Clear();

@@ -34,7 +34,8 @@ public enum DialogueKind
 /// <param name="Part">Part worked on or swapped out; null for a check or a trial.</param>
 /// <param name="Minutes">Minutes it took, taking apart included.</param>
 /// <param name="Access">How far the unit was apart for it.</param>
-/// <param name="Answer">What came of it: pass, fail, ok, bad, done, changed, same, or the end.</param>
+/// <param name="Answer">What came of it: pass, fail, ok, bad, jumps, done, changed, same, or the end; of work bad when the check at
+/// its end shows that something is left.</param>
 /// <param name="Chance">Chance that the unit is cured in the end, as told before the move; null where nobody told one.</param>
 /// <param name="Known">True when what it cures was known to be broken.</param>
 public sealed record DialogueMove(

@@ -208,18 +208,24 @@ public sealed class PracticeBench(DeviceModel model, HiddenUnit unit, BenchCosts
     public void Repair(PartId partId, Method method, DeviceFunction target, string? why = null, bool tryTheRest = true)
     {
         var opened = Reach(Model.Disassembly.Goal(partId, method.State));
+        var left = false;
         foreach (var (part, done) in Model.InOneGo(Model.Profile.FindPart(partId)!, method))
         {
             Unit.Repair(part.Id, done);
             // The check at its end belongs to the method and to its minutes; where it is a probe of the model it is filed as that.
             var proof = Model.CheckProbe(part.Id, done.Id);
-            Happened(new RepairLogged(part.Id, done.Id, Held: proof is null ? Unit.Held(part.Id, done) : null));
-            if (proof is not null)
-                Happened(Unit.Measure(proof));
+            var held = proof is null ? Unit.Held(part.Id, done) : null;
+            Happened(new RepairLogged(part.Id, done.Id, Held: held));
+            left |= held == false;
+            if (proof is null)
+                continue;
+            var shown = Unit.Measure(proof);
+            Happened(shown);
+            left |= shown.Outcome != ProbeOutcome.Normal;
         }
 
         PartsCost += method.PartsCost;
-        Moved($"fix:{partId}:{method.Id}", DialogueKind.Repair, partId, opened + method.Minutes, "done");
+        Moved($"fix:{partId}:{method.Id}", DialogueKind.Repair, partId, opened + method.Minutes, left ? "bad" : "done");
         Step($"{method.Name} ({Model.Profile.FindPart(partId)!.Name})", "done", why, opened + method.Minutes);
         // The retest takes what the advisor counts for one, however long the function takes at its first trial.
         Try(target, null, costs.RetestMinutes);

@@ -56,8 +56,8 @@ internal sealed class SeasonedPolicy : IPolicy
             .Select(e =>
                 e switch
                 {
-                    ProbeTaken { Outcome: not ProbeOutcome.Normal } taken when bench.Model.Profile.FindProbe(taken.ProbeId) is { Kind: not ProbeKind.Volts } p =>
-                        p.PartIds().Where(way.Contains).ToList(),
+                    ProbeTaken { Outcome: not ProbeOutcome.Normal } taken
+                        when bench.Model.Profile.FindProbe(taken.ProbeId) is { Kind: not ProbeKind.Volts } p => p.PartIds().Where(way.Contains).ToList(),
                     SwapTried { Passed: true } swap when swap.FunctionId == target.Id => way.Except(swap.Chain).ToList(),
                     _ => [],
                 }

@@ -70,7 +70,9 @@ public class OrderOfTheBenchTests
         var hot = new Bench("pellin-atrium").Works("power-light").Fails("start-up", "warm");
         hot.Add(new Provoked(hot.Events.Count, "start-up", Provocation.Pressed, false)).Reads("tp3", "3.1 V");
         First(hot, AccessState.Open).Id.ShouldBe("probe:tp2");
-        First(hot.Reads("tp2", "13 V"), AccessState.Open).Id.ShouldBe("fix:regulator:replace-regulator");
+        // Capacitors that are tired when warm cost a look of half a minute, the regulator twenty minutes.
+        hot.Reads("tp2", "13 V").Reads("filter-eye", "ok");
+        First(hot, AccessState.Open).Id.ShouldBe("fix:regulator:replace-regulator");
     }
 
     [Fact]
@@ -115,7 +117,7 @@ public class OrderOfTheBenchTests
     public void Another_console_comes_before_the_cleaning_of_this_one()
     {
         var pad = new Bench("pellin-atrium-pad").Fails("cross", "nothing").Fails("action", "nothing").Fails("startsel", "nothing");
-        pad.Repairs("plug", "clean-port").Fails("cross", "nothing");
+        pad.Repairs("plug", "clean-port").Fails("cross", "nothing").Fails("action", "nothing").Fails("startsel", "nothing");
         First(pad).Id.ShouldBe("swap:console");
     }
 
@@ -146,12 +148,13 @@ public class OrderOfTheBenchTests
     }
 
     [Fact]
-    public void What_was_replaced_goes_behind_what_is_likelier()
+    public void What_was_replaced_is_not_replaced_again_with_nothing_found_since()
     {
         var lines = new Bench("harrow-duet").Works("power-light", "start-up").Fails("picture", "horizontal-lines");
         lines.Reads("panel-eye", "ok").Reads("ribbon-press", "ok").Repairs("ribbon", "replace-ribbon").Fails("picture", "horizontal-lines");
         var order = lines.Advise(AccessState.BoardOut).Moves.Select(m => m.Id).ToList();
-        order.IndexOf("fix:panel:replace-panel").ShouldBeInRange(0, order.IndexOf("fix:ribbon:replace-ribbon"));
+        order.ShouldContain("fix:panel:replace-panel");
+        order.ShouldNotContain("fix:ribbon:replace-ribbon");
     }
 
     [Fact]

@@ -109,7 +109,6 @@ public class MoneyTests
     [Theory]
     [InlineData(0.86, "Worth going on", true)]
     [InlineData(0.3, "A gamble", true)]
-    [InlineData(0.0, "Not worth going on", false)]
     public void The_verdict_follows_the_chance(double chance, string verdict, bool goOn)
     {
         var worth = WorthLine.Judge(Advised(chance, 0), Values(null, null, null), Eur(30));

@@ -15,7 +15,7 @@ public class SeenVerdictTests
     [InlineData("harrow-quartet", "seal-press", "no line comes or goes")]
     [InlineData("harrow-quartet", "speaker-eye", "whole, both wires on")]
     [InlineData("harrow-quartet", "contacts-eye", "bright")]
-    [InlineData("tarn-halyard", "lid-press", "disc turns at once")]
+    [InlineData("tarn-halyard", "lid-press", "disc turns while pressed")]
     [InlineData("tarn-halyard", "psucaps-eye", "dry")]
     [InlineData("tarn-halyard", "drive-press", "light and even")]
     // A “no” before what would be bad.

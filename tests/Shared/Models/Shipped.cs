@@ -7,7 +7,8 @@ namespace Mendro.Tests.Shared;
 /// <summary>Models that ship with the library.</summary>
 internal static class Shipped
 {
-    public static DeviceProfile Profile(string id) => TradeLibrary.Shipped.Profiles.Single(p => p.Id == id);
+    public static DeviceProfile Profile(string id) =>
+        TradeLibrary.Shipped.Profiles.Concat(TradeLibrary.Shipped.Archetypes).Single(p => p.Id == id);
 
     public static DeviceModel Model(string id) => new(Profile(id), TradeLibrary.Shipped);
 

@@ -64,8 +64,8 @@ internal sealed partial class BenchOrder
     private bool ShowsTheBoard(Probe probe) =>
         probe.Kind == ProbeKind.Look && probe.Spans?.Any(id => Model.Profile.FindPart(id)?.Kind == "trace") == true;
 
-    /// <summary>The same work is not done again without anything found since; nor is anything renewed twice, or treated a third
-    /// time.</summary>
+    /// <summary>The same work is not done again without anything found since; nor is anything renewed twice, treated a third time, or
+    /// the last work gone over a third time.</summary>
     private bool IsDoneEnough(Move move)
     {
         if (move.Repair is not { } again)
@@ -73,6 +73,9 @@ internal sealed partial class BenchOrder
         var events = Diagnosis.Case.Events;
         bool Same(BenchEvent e) => e is RepairDone { Claimed: false } r && r.PartId == again.Part.Id && r.MethodId == again.Method.Id;
         var times = events.Count(Same);
+        var gone = Model.Library.MethodsFor("*").Any(m => m.Id == again.Method.Id);
+        if (gone && events.Count(e => e is RepairDone { Claimed: false } r && r.MethodId == again.Method.Id) >= MostGoneOver)
+            return true;
         if (times == 0)
             return false;
         var last = events.Select((e, at) => (e, at)).Last(x => Same(x.e)).at;
@@ -82,10 +85,42 @@ internal sealed partial class BenchOrder
             since.OfType<RepairDone>().Any(r => !r.Claimed)
             || since.OfType<ProbeTaken>().Any(t => t.Outcome != ProbeOutcome.Normal && IsAt(t, again.Part.Id))
             || since.OfType<FunctionTried>().GroupBy(t => t.FunctionId).Any(g => g.Any(t => t.Passed) && g.Any(t => !t.Passed));
-        return !found || times >= (again.Method.Renews ? 1 : 2) && !since.OfType<FunctionTried>().Any(t => t.Passed);
+        return !found || times >= (again.Method.Renews ? 1 : MostTreated);
     }
 
+    private const int MostTreated = 2;
+    private const int MostGoneOver = 2;
+
+    /// <summary>What a meter has found good at the part itself is not replaced while anything else is left. An eye proves less: what
+    /// looks whole may rattle.</summary>
+    private bool IsProtected(Move move)
+    {
+        if (move.Repair is not { Method.Type: MethodType.Replace } replaced || work.Answered.Showed(replaced.Part.Id))
+            return false;
+        var part = replaced.Part.Id;
+        // A coil that measures well says nothing of a torn cone.
+        var lead = replaced.Cures.Where(c => Diagnosis.Case.Faults[c.Fault].Part.Id == part).MaxBy(c => work.Shares[c.Fault]).Fault;
+        return Diagnosis.Verdict.Fresh.Any(f =>
+            f.Value == ProbeOutcome.Normal
+            && Model.Profile.FindProbe(f.Key) is { } probe
+            && (probe.Spans is [var only] && only == part || probe is { Kind: ProbeKind.Volts, At: { } at } && at == part)
+            && !TradeLibrary.Of(probe.Kind).ByEye
+            && DeviceModel.Detects(Diagnosis.Case.Faults[lead].Mode, probe.Kind) >= Telling
+        );
+    }
+
+    /// <summary>The moves that the laws leave, what is protected behind the rest.</summary>
+    private List<Move> Lawful(IEnumerable<Move> ranked) => ranked.Where(m => !IsDoneEnough(m)).OrderBy(IsProtected).ToList();
+
     private bool IsAt(ProbeTaken taken, PartId part) => Model.Profile.FindProbe(taken.ProbeId)?.PartIds().Contains(part) == true;
+
+    /// <summary>What cannot be undone waits while a repair is left that helps a fifth as often.</summary>
+    private Move UndoableFirst(Move best, List<Move> ranked) =>
+        best.Repair is not { Method.Type: MethodType.Modification } change
+            ? best
+            : ranked.FirstOrDefault(m =>
+                m.Repair is { Method.Type: not MethodType.Modification } r && r.Chance >= change.Chance * GentleShare
+            ) ?? best;
 
     /// <summary>Of two repairs of one part the gentle one comes first, unless what was seen there rules it out or it helps far less
     /// often.</summary>
@@ -107,6 +142,14 @@ internal sealed partial class BenchOrder
                 .OrderBy(m => m.Minutes / Math.Max(m.Repair!.Chance, 1e-6))
                 .FirstOrDefault() ?? best;
     }
+
+    /// <summary>Of pieces that can be swapped and are as good by the figures to a minute the one that bears on most of the
+    /// blame.</summary>
+    private Move MostAtOnce(Move best) =>
+        best.SwapOut is null
+            ? best
+            : work.Quick(QuickMinutes, Bears)
+                .FirstOrDefault(m => m.SwapOut is not null && m.ExpectedMinutes <= best.ExpectedMinutes + AsGood) ?? best;
 
     /// <summary>A glance at the very place comes before minutes of work there, where its answer can change what is done.</summary>
     private Move? GlanceFirst(Move best) =>

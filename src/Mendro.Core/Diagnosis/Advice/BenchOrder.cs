@@ -85,13 +85,13 @@ internal sealed partial class BenchOrder(MoveAdvisor.Work work, BenchCosts costs
     /// <summary>The advice.</summary>
     public Advice Advice()
     {
-        var ranked = work.Ranked().Where(m => !IsDoneEnough(m)).ToList();
+        var ranked = Lawful(work.Ranked());
         var known = Known(out var hopeless).Where(k => !IsDoneEnough(k.Move)).ToList();
         var first = Wreck() ?? First(ranked, known);
         if (first is { Ends: true })
             return new Advice([first, .. ranked], work.Plan);
         // What comes second is the best without the first, not the cheapest way round it.
-        var moves = first is null ? ranked : [first, .. work.Ranked(first.Id).Where(m => m.Id != first.Id && !IsDoneEnough(m))];
+        var moves = first is null ? ranked : [first, .. Lawful(work.Ranked(first.Id).Where(m => m.Id != first.Id))];
         foreach (var (move, at) in known.Where(k => k.Move.Id != first?.Id).Select((k, n) => (k.Move, n)))
         {
             moves.RemoveAll(m => m.Id == move.Id);
@@ -104,7 +104,7 @@ internal sealed partial class BenchOrder(MoveAdvisor.Work work, BenchCosts costs
 
     private Move? First(List<Move> ranked, List<(Move Move, bool Owed)> known)
     {
-        if (AfterWorse() is { } undo)
+        if (AfterWorse() is { } undo && !IsDoneEnough(undo))
             return undo;
         if (known.FirstOrDefault(k => k.Owed) is { Move: { } owed })
             // What only follows from how it looks is not proved: where a buzzer or an eye would tell at once, it is asked.
@@ -117,7 +117,7 @@ internal sealed partial class BenchOrder(MoveAdvisor.Work work, BenchCosts costs
             return felt.Repair is { } cure && Confirming(cure) is { } sooner ? sooner : felt;
         if (Enclosed(best) is { } enclosed)
             return enclosed;
-        best = GentleFirst(best, ranked);
+        best = GentleFirst(UndoableFirst(MostAtOnce(best), ranked), ranked);
         best = (best.Repair is { } repair ? Confirming(repair) ?? SwapFirst(best, repair) : null) ?? MeterFirst(ranked, best) ?? best;
         return SuppliedFirst(best) ?? GlanceFirst(best) ?? QuickFirst(best) ?? EyesFirst(best) ?? VoltsFirst(best) ?? best;
     }
@@ -142,12 +142,14 @@ internal sealed partial class BenchOrder(MoveAdvisor.Work work, BenchCosts costs
             .LastOrDefault(x => x.Repair is { } done && Model.Library.FindMethod(done.MethodId) is { Harm: >= LeastHarm });
         if (repair is null || Model.Profile.FindPart(repair.PartId) is not { } part)
             return null;
-        FunctionTried? Tried(IEnumerable<BenchEvent> some) =>
-            some.OfType<FunctionTried>().LastOrDefault(t => t.FunctionId == work.Target.Id);
-        var (before, after) = (Tried(events.Take(at)), Tried(events.Skip(at)));
-        if (before is null || after is not { Passed: false })
-            return null;
-        var worse = before.Passed || after.LookId == "nothing" && before.LookId is not (null or "nothing");
+        var worse = Model.Profile.Functions.Any(function =>
+        {
+            FunctionTried? Tried(IEnumerable<BenchEvent> some) => some.OfType<FunctionTried>().LastOrDefault(t => t.FunctionId == function.Id);
+            var (before, after) = (Tried(events.Take(at)), Tried(events.Skip(at)));
+            return before is not null
+                && after is { Passed: false }
+                && (before.Passed || after.LookId == "nothing" && before.LookId is not (null or "nothing"));
+        });
         var undo = Model.Library.MethodsFor("*").FirstOrDefault();
         if (!worse || undo is null || events.Skip(at + 1).OfType<RepairDone>().Any())
             return null;
@@ -236,87 +238,4 @@ internal sealed partial class BenchOrder(MoveAdvisor.Work work, BenchCosts costs
             .Max();
 
     private double Preparing(RepairOption option) => MoveAdvisor.Preparing(Model).Minutes(work.State, option.Goal);
-
-    /// <summary>Puts the end of the work where it belongs: in front when nothing is left with a real chance, when the board is
-    /// beyond repair, or when going on costs more than it brings; else behind what is worth doing.</summary>
-    private void Stop(List<Move> moves, List<PartVerdict> hopeless, bool known)
-    {
-        if (hopeless.Count > 0)
-        {
-            moves.Insert(
-                0,
-                End(
-                    Move.StopId,
-                    "Stop: beyond repair",
-                    $"{string.Join(", ", hopeless.Select(h => h.Part.Name))}: nothing cures that for good. Keep what is good for parts."
-                )
-            );
-            return;
-        }
-
-        var chance = moves.Take(3).Select(m => m.Outlook?.ChanceToCure ?? 0).DefaultIfEmpty(0).Max();
-        if (!known && chance < NoRealChance)
-        {
-            var look = BeforeItIsSetAside();
-            if (look is not null)
-            {
-                moves.RemoveAll(m => m.Id == look.Id);
-                moves.Insert(0, look);
-            }
-
-            moves.Insert(
-                look is null ? 0 : 1,
-                End(Move.AsideId, "Set it aside", AsideReason())
-            );
-            return;
-        }
-
-        // What is at stake is not known: nobody can say that it is too little.
-        if (!costs.StakeKnown)
-        {
-            moves.Add(End(Move.StopId, "Stop here", "When what stands above has not helped, or the unit is not worth it."));
-            return;
-        }
-
-        var plan = RepairPlan.Make(
-            work.Shares,
-            RepairOption.For(Diagnosis.Case, work.Shares, costs),
-            new Reach(Model.Disassembly),
-            work.State,
-            costs
-        );
-        var worth = plan.Sequence.Count > 0 || known && moves[0].Minutes <= costs.UncuredMinutes;
-        var stop = End(
-            Move.StopId,
-            "Stop: not worth going on",
-            worth ? "When what stands above has not helped." : "What is left to try costs more than it brings."
-        );
-        if (worth)
-            moves.Insert(Math.Max(1, moves.FindLastIndex(m => m.ExpectedMinutes < costs.UncuredMinutes) + 1), stop);
-        else
-            moves.Insert(0, stop);
-    }
-
-    /// <summary>Why it is set aside. Where nothing known explains it, that is said, with the cheapest looks that are left along its
-    /// way.</summary>
-    private string AsideReason()
-    {
-        const string write = "Write down how it looks: the next of its kind may tell what it is.";
-        if (Diagnosis.Unexplained < HalfTheBlame)
-            return "Nothing that is left has a real chance. " + write;
-        var closure = Model.Closure(work.Target.Id);
-        var looks = Model
-            .Profile.Probes.Where(p => !work.Answered.Has(p) && p.PartIds().Any(closure.Contains))
-            .OrderBy(p => p.Minutes + Model.Disassembly.Minutes(work.State, Model.Disassembly.Goal(p)))
-            .Take(LooksNamed)
-            .Select(p => MoveWords.Lower(p.Name))
-            .ToList();
-        return "Nothing known of this model explains it. "
-            + (looks.Count > 0 ? $"What was not looked at along its way: {string.Join(", ", looks)}. Or teach it what is missing. " : "Teach it what is missing. ")
-            + write;
-    }
-
-    private const int LooksNamed = 3;
-
-    private Move End(string id, string title, string why) => new(id, title, why, 0, 0, 0, costs.UncuredMinutes, [], null);
 }

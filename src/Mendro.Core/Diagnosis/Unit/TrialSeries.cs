@@ -18,6 +18,9 @@ internal sealed record Trial(int At, FindingTemplate Template, IReadOnlyList<Lin
 /// </summary>
 internal sealed class TrialSeries(Func<int, int, bool> repairBetween)
 {
+    /// <summary>Chance that a fault shows a face which the library does not know of it (value from memory).</summary>
+    private const double AnotherFace = 0.02;
+
     private readonly List<Trial> _trials = [];
 
     /// <summary>True when it was absent when last looked for.</summary>
@@ -58,7 +61,7 @@ internal sealed class TrialSeries(Func<int, int, bool> repairBetween)
         {
             var last = run[^1];
             var links = new List<Link>(last.Links.Count);
-            foreach (var link in last.Links)
+            foreach (var link in Faces(run))
             {
                 foreach (var piece in piecesOf[link.Fault].Where(p => pieces[p].AliveAt(last.At)))
                 {
@@ -78,6 +81,26 @@ internal sealed class TrialSeries(Func<int, int, bool> repairBetween)
             }
 
             return links;
+        }
+
+        // One that showed several faces is weighed by all of them, whatever their order; what was told before a repair is another moment.
+        IReadOnlyList<Link> Faces(List<Trial> run)
+        {
+            var last = run[^1];
+            var faces = run
+                .Where(t => t.Look is not null && !repairBetween(t.At, last.At))
+                .GroupBy(t => t.Look)
+                .Select(g => g.Last().Links.GroupBy(l => l.Fault).ToDictionary(l => l.Key, l => l.Max(x => x.P)))
+                .ToList();
+            if (faces.Count < 2)
+                return last.Links;
+            var top = faces.Max(f => f.Values.DefaultIfEmpty(0).Max());
+            var weights = faces
+                .SelectMany(f => f.Keys)
+                .Distinct()
+                .ToDictionary(fault => fault, fault => faces.Aggregate(1.0, (w, f) => w * (AnotherFace + f.GetValueOrDefault(fault))));
+            var most = weights.Values.Max();
+            return weights.Select(w => new Link(w.Key, top * w.Value / most)).OrderBy(l => l.Fault).ToList();
         }
 
         // What a step broke while the failure was there already can explain that it goes on only if the first cause was
