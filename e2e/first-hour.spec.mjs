@@ -49,3 +49,33 @@ test('an empty shop comes to its first cause by keyboard, with a part and a prob
   await page.getByRole('button', { name: 'Take back what this job taught last' }).press('Enter');
   await expect(page.getByRole('status').first()).toContainText('Taken back: probe Behind the choke');
 });
+
+test('two complaints: after the cure each is asked for again by one key, and the second is gone on with', async ({ page }) => {
+  await page.goto('/');
+  await page.locator('input[name=line]').focus();
+  await page.keyboard.type('Quimber front loader, red light comes on, does not start and no picture');
+  await page.keyboard.press('Enter');
+  await page.locator('button.build', { hasText: 'Front-loading' }).press('Enter');
+  await page.getByRole('button', { name: 'Take in and go to Find' }).press('Enter');
+  await expect(page).toHaveURL(/\/Jobs\/\d+\/Find/);
+  const chips = page.locator('.complaint');
+  await expect(chips).toHaveText([/Start-up fails/, /Picture output fails/]);
+
+  const job = page.url().match(/\/Jobs\/\d+/)[0];
+  await page.goto(`${job}/Fix?part=connector&method=clean-connector`);
+  await page.getByRole('button', { name: 'Log it as done' }).first().press('Enter');
+  await expect(page).toHaveURL(/Find/);
+  await expect(chips).toHaveText([/Start-up not tried since/, /Picture output not tried since/]);
+  await expect(page.locator('.move').first()).toContainText('Try again: start-up');
+  await expect(page.locator('.reading-bar .at b')).toHaveText('Start-up');
+  await page.keyboard.press('w');
+  await expect(page.locator('.reading-bar .at b')).toHaveText('Picture output');
+  await page.keyboard.press('f');
+  await expect(chips).toHaveText([/Start-up works/, /Picture output fails/]);
+  await expect(page.locator('.move').first()).not.toContainText('Set it aside');
+  await expect(page.locator('.worth')).not.toContainText('Not worth');
+  // A chip's own key sets the bar to it.
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('5');
+  await expect(page.locator('.reading-bar .at b')).toHaveText('Start-up');
+});

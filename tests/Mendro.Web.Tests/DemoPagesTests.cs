@@ -140,7 +140,7 @@ public sealed class DemoPagesTests(DemoShop shop) : IClassFixture<DemoShop>
         page.QuerySelector(".map .function.fails[data-id=picture]").ShouldNotBeNull();
         page.QuerySelector(".map .probe.selected")!.GetAttribute("data-id").ShouldBeOneOf("tp4", "tp5", "tp6");
         page.QuerySelector(".move[data-move='1'] summary")!.TextContent.ShouldContain("switch");
-        page.QuerySelectorAll(".know details").Length.ShouldBe(shop.View(123).Records.Count);
+        page.QuerySelectorAll(".facts details").Length.ShouldBe(shop.View(123).Records.Count);
         page.QuerySelector(".reading-bar input.entry").ShouldNotBeNull();
     }
 

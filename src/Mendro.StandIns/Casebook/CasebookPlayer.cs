@@ -51,6 +51,7 @@ public sealed class CasebookPlayer(BenchCosts costs)
         private readonly DeviceModel _model;
         private readonly List<BenchEvent> _events = [];
         private readonly List<IReadOnlyList<string>> _unmet;
+        private readonly HashSet<PartId> _cured = [];
 
         public Hand(PracticeCase told, DeviceModel model)
         {
@@ -101,7 +102,10 @@ public sealed class CasebookPlayer(BenchCosts costs)
         private string Measure(Probe probe)
         {
             Further(_model.Disassembly.Goal(probe));
-            var reading = _told.Answers.GetValueOrDefault($"probe:{probe.Id}") ?? SoundReading(_model.Profile, probe);
+            // Once its part is cured a check shows what a sound one shows.
+            var cured = probe.PartIds().Any(_cured.Contains) && !probe.PartIds().Any(Waiting().Contains);
+            var told = cured ? null : _told.Answers.GetValueOrDefault($"probe:{probe.Id}");
+            var reading = told ?? SoundReading(_model.Profile, probe);
             return File(Entry() with { Probe = probe.Id, Reading = reading }) is { } problem ? $"{reading} ({problem})" : reading;
         }
 
@@ -138,12 +142,14 @@ public sealed class CasebookPlayer(BenchCosts costs)
             _events.AddRange(done.Select((x, n) => new RepairDone(_events.Count + n, x.Part.Id, x.Method.Id)));
             var met = _unmet.RemoveAll(list => list.Contains(name) || done.Any(x => list.Contains($"{x.Part.Id}:{x.Method.Id}")));
             if (met > 0)
+                _cured.Add(repair.Part.Id);
+            if (met > 0)
                 Met.Add(new CureMet($"fix:{name}", Moves.Count + 1, Math.Round(Minutes, 2)));
             if (met > 0 && _unmet.Count == 0 && !_told.Stop)
                 return ("everything works", "cured");
             // What failed is tried again: all of it when something was cured, else what could be the better for the work.
             var failing = _model.Profile.Functions.Where(f => UnitDiagnosis.StateOf(_events, f.Id) == FunctionState.Fails).ToList();
-            var waiting = _unmet.SelectMany(list => list).Select(n => (PartId)n[..n.IndexOf(':')]).ToHashSet();
+            var waiting = Waiting();
             foreach (var function in failing)
             {
                 var closure = _model.Closure(function.Id);
@@ -159,6 +165,8 @@ public sealed class CasebookPlayer(BenchCosts costs)
 
             return (met > 0 ? "helps" : "still fails", null);
         }
+
+        private HashSet<PartId> Waiting() => _unmet.SelectMany(list => list).Select(n => (PartId)n[..n.IndexOf(':')]).ToHashSet();
 
         private void FileTrial(DeviceFunction function, string answer)
         {

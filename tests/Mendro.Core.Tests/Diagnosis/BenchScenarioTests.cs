@@ -169,8 +169,8 @@ public class BenchScenarioTests
             return new MoveAdvisor(new BenchCosts()).Advise(diagnosis, state).Moves;
         }
 
-        // The first one, still closed, is cleaned before anything else.
-        Moves(0, AccessState.Closed)[0].Id.ShouldBe("fix:edge:swab-edge");
+        // A swab that stays clean ends the cleaning: opened, the legs are pushed.
+        Moves(0, AccessState.Closed)[0].Id.ShouldBe("probe:legs1-push");
         foreach (var seen in new[] { 2, 3, 4 })
         {
             // From the third on, with the lot lying open, the leg check comes before all.

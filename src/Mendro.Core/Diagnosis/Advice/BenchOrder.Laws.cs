@@ -17,7 +17,7 @@ internal sealed partial class BenchOrder
     /// <summary>A glance comes before work of at least this many minutes at the same place.</summary>
     private const double WorthAGlance = 2;
 
-    /// <summary>Volts that can be had as the unit lies come before anything that takes this long.</summary>
+    /// <summary>Volts that can be had with the case closed come before anything that takes this long.</summary>
     private const double WorthAMeter = 5;
 
     /// <summary>What a gentle repair needs of the chance of a harsher one at the same part to come first.</summary>
@@ -105,12 +105,32 @@ internal sealed partial class BenchOrder
             && Model.Profile.FindProbe(f.Key) is { } probe
             && (probe.Spans is [var only] && only == part || probe is { Kind: ProbeKind.Volts, At: { } at } && at == part)
             && !TradeLibrary.Of(probe.Kind).ByEye
-            && DeviceModel.Detects(Diagnosis.Case.Faults[lead].Mode, probe.Kind) >= Telling
+            && DeviceModel.Detects(Diagnosis.Case.Faults[lead].Mode, probe.Kind) >= Confirms
         );
     }
 
-    /// <summary>The moves that the laws leave, what is protected behind the rest.</summary>
-    private List<Move> Lawful(IEnumerable<Move> ranked) => ranked.Where(m => !IsDoneEnough(m)).OrderBy(IsProtected).ToList();
+    /// <summary>A swab that stays clean ends the cleaning of that place; of the bench's own gear a swap tells more.</summary>
+    private bool IsCleanAlready(Move move) =>
+        move.Repair is { Method.Type: MethodType.Clean } cleaning
+        && Model.Library.FindPartKind(cleaning.Part.Kind)?.Gear != true
+        && Diagnosis.Case.Events.OfType<ProbeTaken>().LastOrDefault(t => Swabs(t, cleaning.Part.Id)) is { Outcome: ProbeOutcome.Normal } swab
+        && Diagnosis.Verdict.Fresh.ContainsKey(swab.ProbeId);
+
+    private bool Swabs(ProbeTaken taken, PartId part) =>
+        Model.Profile.FindProbe(taken.ProbeId) is { Spans: [var only], Expect.Text: { } text }
+        && only == part
+        && text.Contains("stays clean", StringComparison.Ordinal);
+
+    /// <summary>The moves that the laws leave, what is protected or clean already behind the rest.</summary>
+    private List<Move> Lawful(IEnumerable<Move> ranked)
+    {
+        // What it fails without just so is spared.
+        var spared = BlameShares.SwappedOut(Diagnosis.Case, work.Target.Id);
+        return ranked
+            .Where(m => !IsDoneEnough(m) && (m.Repair is not { } repair || !spared.Contains(repair.Part.Id)))
+            .OrderBy(m => IsProtected(m) || IsCleanAlready(m))
+            .ToList();
+    }
 
     private bool IsAt(ProbeTaken taken, PartId part) => Model.Profile.FindProbe(taken.ProbeId)?.PartIds().Contains(part) == true;
 
@@ -196,7 +216,8 @@ internal sealed partial class BenchOrder
             .FirstOrDefault(m => m is { Outcomes: [{ Probability: >= InDoubt }, ..] });
     }
 
-    /// <summary>No light, no start or no picture without a sign: volts that can be had as the unit lies come before anything long.</summary>
+    /// <summary>No light, no start or no picture without a sign: volts that can be had with the case closed come before anything
+    /// long.</summary>
     private Move? VoltsFirst(Move best)
     {
         var sign = Diagnosis.Case.Events.OfType<FunctionTried>().LastOrDefault(t => t.FunctionId == work.Target.Id && !t.Passed)?.LookId;
@@ -212,10 +233,10 @@ internal sealed partial class BenchOrder
         foreach (var works in Model.Profile.Functions.Where(f => Diagnosis.Functions[f.Id] == FunctionState.Works))
             closure.ExceptWith(Model.Closure(works.Id));
         return Unanswered(work.State, BeforeAside)
-            .Where(p => p is { Kind: ProbeKind.Volts, At: { } at } && closure.Contains(at))
-            .OrderByDescending(p => Model.Graph.Upstream(p.At!.Value, powerOnly: true).Count)
+            .Where(p => p is { Kind: ProbeKind.Volts, State: AccessState.Closed, At: { } at } && closure.Contains(at))
+            .OrderBy(p => Model.Graph.Upstream(p.At!.Value, powerOnly: true).Count)
             .Select(work.CheckAnyway)
-            .FirstOrDefault(m => m is { Outcomes: [{ Probability: >= InDoubt }, ..] });
+            .FirstOrDefault(m => m is { Outcomes: [{ Probability: >= InDoubt and <= AsGoodAsKnown }, ..] });
     }
 
     /// <summary>Before a unit is set aside everything short is looked at that may still show something.</summary>

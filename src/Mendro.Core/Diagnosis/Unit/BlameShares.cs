@@ -49,7 +49,7 @@ public sealed class BlameShares
     private const double FailsWithoutIt = 0.05;
 
     /// <summary>Parts without which the function was seen to fail, with nothing done since to what was tried.</summary>
-    private static HashSet<PartId> SwappedOut(UnitCase unit, FunctionId function)
+    internal static HashSet<PartId> SwappedOut(UnitCase unit, FunctionId function)
     {
         var without = new HashSet<PartId>();
         var worked = new HashSet<PartId>();

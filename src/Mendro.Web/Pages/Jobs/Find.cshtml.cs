@@ -25,7 +25,7 @@ public sealed class FindModel(
     private const int MovesShown = 4;
 
     /// <summary>Facts in sight; the older ones fold, so that the suspects stay on the screen.</summary>
-    public const int FactsInSight = 5;
+    public const int FactsInSight = 4;
 
     /// <summary>Key of the first complaint; the keys before it take the moves.</summary>
     public const int FirstChipKey = 5;
