@@ -34,8 +34,12 @@ const ofBrowser = (files) => ({
   folder: join(root, 'e2e'),
 });
 
+// The runner tests itself where everything is tested.
+const ofRunner = { name: 'runner', command: process.execPath, args: [join(root, 'tests/run/runner-tests.mjs')], folder: root };
+
 /** The pieces of a run, in the order in which they begin. */
 export const pieces = ({ projects, filter, browser }, ahead) => [
   ...(browser ? [ofBrowser(browser.files)] : []),
   ...[...projects].sort((a, b) => place(a) - place(b)).map((name) => ofProject(name, filter, ahead)),
+  ...(browser && projects.length > 1 && !filter ? [ofRunner] : []),
 ];
