@@ -56,12 +56,14 @@ test('two complaints: after the cure each is asked for again by one key, and the
   await page.keyboard.type('Quimber front loader, red light comes on, does not start and no picture');
   await page.keyboard.press('Enter');
   await page.locator('button.build', { hasText: 'Front-loading' }).press('Enter');
+  await expect(page.locator('.new-model')).toContainText('is new');
   await page.getByRole('button', { name: 'Take in and go to Find' }).press('Enter');
   await expect(page).toHaveURL(/\/Jobs\/\d+\/Find/);
   const chips = page.locator('.complaint');
   await expect(chips).toHaveText([/Start-up fails/, /Picture output fails/]);
 
   const job = page.url().match(/\/Jobs\/\d+/)[0];
+  await expect(page.locator('.reading-bar')).toBeVisible();
   await page.goto(`${job}/Fix?part=connector&method=clean-connector`);
   await page.getByRole('button', { name: 'Log it as done' }).first().press('Enter');
   await expect(page).toHaveURL(/Find/);

@@ -21,8 +21,16 @@ export const start = async (demo, models, more = []) => {
   const data = mkdtempSync(join(tmpdir(), 'mendro-e2e-'));
   // The demo world as the run has made it once; by hand a server makes its own.
   if (demo && process.env.MENDRO_PREPARED_DEMO) cpSync(process.env.MENDRO_PREPARED_DEMO, data, { recursive: true });
-  const port = await freePort();
-  let server = await open(demo, models, data, port, more);
+  let [port, server] = [0, null];
+  // Between the asking and the opening another may have taken the port: then the next.
+  for (let tries = 0; server === null; tries++) {
+    port = await freePort();
+    try {
+      server = await open(demo, models, data, port, more);
+    } catch (problem) {
+      if (tries === 4 || !/address already in use/i.test(problem.message)) throw problem;
+    }
+  }
   const end = () => {
     server.removeAllListeners('exit');
     server.kill('SIGKILL');

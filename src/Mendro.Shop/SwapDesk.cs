@@ -14,6 +14,9 @@ public sealed record SwapSlot(PartId Id, string Name, IReadOnlyList<SwapPiece> C
 /// <summary>Swap trials: what can stand in for what, and the trial filed.</summary>
 public sealed class SwapDesk(JobBench bench, JobStore jobs, GearStore gear, ModelShelf models, PracticeDesk practice)
 {
+    /// <summary>What stands in where nothing of the shop's gear is named: another piece that is known to work.</summary>
+    public const string Another = "another";
+
     private static readonly Refusal NoGear = new(RefusalKind.Locked, "A practice unit has no gear to swap.");
 
     /// <summary>Why no trial may be filed in a job now, or null.</summary>
@@ -42,6 +45,7 @@ public sealed class SwapDesk(JobBench bench, JobStore jobs, GearStore gear, Mode
                     [
                         .. Pieces(p.Kind),
                         .. library.FindPartKind(p.Kind) is { Gear: true, StandsFor: { } fits } ? Units(fits.Contains, p.Kind) : [],
+                        new SwapPiece(Another, "another that works", p.Kind),
                     ]
                 )),
         ];
@@ -115,11 +119,13 @@ public sealed class SwapDesk(JobBench bench, JobStore jobs, GearStore gear, Mode
 
     private BenchRecord Swapped(OpenJob job, DeviceFunction function, List<(PartId Slot, SwapPiece With)> swaps, SwapResult result)
     {
+        // Named gear first: what stood in without a name has no record of its own.
+        swaps = swaps.OrderBy(s => s.With.Id == Another).ToList();
         var swappedOut = swaps.Select(s => s.Slot).ToList();
         var chain = SwapPlanner.Chain(job.Model, function.Id, swappedOut);
         var filed = bench.File(
             job,
-            new SwapTrial(function.Id, result, chain, swappedOut, swaps.Select(s => s.With).ToList()),
+            new SwapTrial(function.Id, result, chain, swappedOut, swaps.Select(s => s.With).Where(w => w.Id != Another).ToList()),
             WorkStage.Find
         );
         bench.Settle(job, JobStep.Looked);

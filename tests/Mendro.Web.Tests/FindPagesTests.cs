@@ -88,7 +88,7 @@ public sealed class FindPagesTests : IDisposable
         var page = await _shop.Page($"/Jobs/{job}/Swaps");
         page.QuerySelectorAll("select[name='swap[cable]'] option")
             .Select(o => o.TextContent)
-            .ShouldBe(["own", "Cable A", "Cable B"], ignoreOrder: true);
+            .ShouldBe(["own", "Cable A", "Cable B", "another that works"], ignoreOrder: true);
         using var response = await _shop.Post(
             $"/Jobs/{job}/Swaps",
             ("function", "video"),
@@ -109,6 +109,26 @@ public sealed class FindPagesTests : IDisposable
         // A stand-in that is not offered is refused.
         using var odd = await _shop.Post($"/Jobs/{job}/Swaps", ("function", "video"), ("swap[cable]", "g99"), ("result", "pass"));
         odd.StatusCode.ShouldBe(HttpStatusCode.NotFound);
+    }
+
+    [Fact]
+    public async Task A_swap_is_answered_in_a_shop_that_has_written_no_gear_down()
+    {
+        var job = await Failing("pellin-atrium", "video");
+        var page = await _shop.Page($"/Jobs/{job}/Swaps?function=video&out=cable");
+        page.QuerySelector("select[name='swap[cable]'] option[selected]")!.TextContent.ShouldBe("another that works");
+        page.QuerySelector("button[value=pass]")!.HasAttribute("autofocus").ShouldBeTrue();
+        using var response = await _shop.Post(
+            $"/Jobs/{job}/Swaps",
+            ("function", "video"),
+            ("swap[cable]", "another"),
+            ("result", "pass"),
+            ("back", "true")
+        );
+        response.Headers.Location!.ToString().ShouldEndWith($"/Jobs/{job}/Find");
+        // The piece is named: it is dealt with.
+        _shop.View(job).Advice.Moves[0].Repair!.Part.Id.Value.ShouldBe("cable");
+        (await _shop.Page($"/Jobs/{job}/Swaps?function=video")).QuerySelector(".matrix .swapped")!.TextContent.ShouldBe("another");
     }
 
     [Fact]

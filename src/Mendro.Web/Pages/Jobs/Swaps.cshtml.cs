@@ -32,6 +32,9 @@ public sealed class SwapsModel(JobStore jobs, BenchDesk desk, SwapDesk swaps, Re
     /// <summary>What is chosen in the row to be filed, by slot.</summary>
     public IReadOnlyDictionary<string, string> Chosen { get; private set; } = new Dictionary<string, string>();
 
+    /// <summary>True when one move of Find asked for this trial: it is answered by one key, and Find goes on.</summary>
+    public bool Asked { get; private set; }
+
     /// <summary>Gear that took part, with the chance that it is at fault.</summary>
     public IReadOnlyList<(string Name, double Chance)> GearChances { get; private set; } = [];
 
@@ -47,8 +50,13 @@ public sealed class SwapsModel(JobStore jobs, BenchDesk desk, SwapDesk swaps, Re
     {
         if (!Prepare(function))
             return NotFound();
-        if (@out is not null && Proposals.FirstOrDefault(p => p.PartId.ToString() == @out) is { } told)
-            Chosen = new Dictionary<string, string> { [@out] = told.With.Id };
+        if (@out is not null && Slots.FirstOrDefault(s => s.Id == @out) is { Choices.Count: > 0 } asked)
+        {
+            var told = Proposals.FirstOrDefault(p => p.PartId == asked.Id)?.With.Id;
+            Chosen = new Dictionary<string, string> { [@out] = told ?? asked.Choices[^1].Id };
+            Asked = true;
+        }
+
         if (slot is not null && with is not null)
             Chosen = new Dictionary<string, string> { [slot] = with };
         return Page();
@@ -58,13 +66,20 @@ public sealed class SwapsModel(JobStore jobs, BenchDesk desk, SwapDesk swaps, Re
     /// <param name="function">Function tried.</param>
     /// <param name="swap">Stand-in by slot; blank for the unit's own.</param>
     /// <param name="result">pass, fail or flicker.</param>
-    public IActionResult OnPost(string? function, [FromForm(Name = "swap")] Dictionary<string, string?> swap, string? result)
+    /// <param name="back">True to go on in Find.</param>
+    public IActionResult OnPost(
+        string? function,
+        [FromForm(Name = "swap")] Dictionary<string, string?> swap,
+        string? result,
+        bool back = false
+    )
     {
         if (!Prepare(function) || result is not ("pass" or "fail" or "flicker"))
             return NotFound();
         Chosen = swap.Where(s => !string.IsNullOrEmpty(s.Value)).ToDictionary(s => s.Key, s => s.Value!);
         var deed = swaps.File(Number, Function.Id, Chosen, Enum.Parse<SwapResult>(result, ignoreCase: true), Once);
-        return Answer(deed, _ => RedirectToPage(new { number = Number, function = Function.Id.Value }));
+        Asked = back;
+        return Answer(deed, _ => back ? ToJob("Find") : RedirectToPage(new { number = Number, function = Function.Id.Value }));
     }
 
     /// <summary>Swaps a part of a practice unit, and goes on in Find.</summary>
@@ -114,7 +129,9 @@ public sealed class SwapsModel(JobStore jobs, BenchDesk desk, SwapDesk swaps, Re
         new(
             record,
             record.Body is SwapTrial swap
-                ? swap.Out.Zip(swap.Gear).ToDictionary(x => x.First.Value, x => x.Second.Name)
+                ? swap
+                    .Out.Select((part, n) => (Part: part.Value, With: n < swap.Gear.Count ? swap.Gear[n].Name : "another"))
+                    .ToDictionary(x => x.Part, x => x.With)
                 : new Dictionary<string, string>()
         );
 }
