@@ -29,7 +29,8 @@ const hear = async (...lines) => {
   return { facts, others };
 };
 
-const run = (script) => runAll([{ name: 'piece', command: process.execPath, args: ['-e', script], folder: '.', environment: {} }], { environment: process.env });
+const run = (script) =>
+  runAll([{ name: 'piece', command: process.execPath, args: ['-e', script], folder: '.', environment: {} }], { environment: process.env });
 
 const tests = {
   'nothing asked for is everything': () => {
