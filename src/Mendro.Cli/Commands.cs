@@ -10,7 +10,8 @@ public static class Commands
 {
     private const string Known =
         "diagnose FILE --json; advise --profile FILE --evidence FILE --json; simulate --profile FILE --units N --seed S "
-        + "--policy advisor|checklist|oracle --json; calc NAME key=value … --json; casebook FILE [--profiles DIR] --json; understand TEXT --json; "
+        + "--policy advisor|seasoned|checklist|oracle --json; calc NAME key=value … --json; "
+        + "casebook FILE [--profiles DIR] --json; understand TEXT --json; "
         + "materials FILE --json; fit FILE --json; beeps FILE --json; jumpers FILE --json; order FILE --json; plan FILE --json; "
         + "teardown --profile FILE --to ID[,ID…] [--done ID,…] --json; "
         + "backup FILE; restore FILE; export DIR; import DIR; recover NAME";
