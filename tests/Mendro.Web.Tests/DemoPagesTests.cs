@@ -138,7 +138,7 @@ public sealed class DemoPagesTests(DemoShop shop) : IClassFixture<DemoShop>
         page.QuerySelector(".map .part.suspect[data-id=switch]").ShouldNotBeNull();
         page.QuerySelector(".map .part.proved[data-id=fuse]").ShouldNotBeNull();
         page.QuerySelector(".map .function.fails[data-id=picture]").ShouldNotBeNull();
-        page.QuerySelector(".map .probe.selected")!.GetAttribute("data-id").ShouldBeOneOf("tp4", "tp5", "tp6");
+        page.QuerySelector(".map .probe.selected")!.GetAttribute("data-id").ShouldBeOneOf("tp4", "tp5");
         page.QuerySelector(".move[data-move='1'] summary")!.TextContent.ShouldContain("switch");
         page.QuerySelectorAll(".facts details").Length.ShouldBe(shop.View(123).Records.Count);
         page.QuerySelector(".reading-bar input.entry").ShouldNotBeNull();

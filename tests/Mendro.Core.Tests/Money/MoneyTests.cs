@@ -116,6 +116,15 @@ public class MoneyTests
         worth.GoOn.ShouldBe(goOn);
     }
 
+    [Theory]
+    [InlineData(Move.AsideId, "Nothing known explains it")]
+    [InlineData(Move.StopId, "Beyond repair")]
+    public void Where_nothing_is_left_to_go_on_with_no_chance_is_told(string end, string verdict)
+    {
+        var worth = WorthLine.Judge(new Advice([new Move(end, "X", "", 0, 0, 0, 1, [], null)], null), Values(null, null, null), Eur(30));
+        (worth.Verdict, worth.GoOn, worth.CostMore).ShouldBe((verdict, false, null));
+    }
+
     [Fact]
     public void What_it_costs_stands_beside_what_it_brings()
     {

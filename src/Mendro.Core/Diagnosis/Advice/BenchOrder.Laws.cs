@@ -32,7 +32,7 @@ internal sealed partial class BenchOrder
     /// <summary>Minutes of a check that is made before a unit is set aside.</summary>
     private const double BeforeAside = 2;
 
-    /// <summary>Resistance from rail to ground of a wreck is a dead short, or the board shows it to the eye: then it ends here.</summary>
+    /// <summary>True when a mark puts the whole board in doubt.</summary>
     private bool IsWreck =>
         Diagnosis.Case.Events.OfType<MarkSeen>().Any(m => Model.Library.FindMark(m.MarkId)?.WreckFrom is { } from && m.Grade >= from);
 
@@ -42,16 +42,16 @@ internal sealed partial class BenchOrder
     {
         if (!IsWreck)
             return null;
-        var looks = Model.Profile.Probes.Where(p => ShowsTheBoard(p) || p.Rail is not null).ToList();
         return Ruined
             ? End(Move.StopId, "Stop: beyond repair", "What the board shows is not repaired at the bench. Keep what is good for parts.")
-            : looks
-                .Where(p => !work.Answered.Has(p) && p.Minutes <= BeforeAside)
+            : Model
+                .Profile.Probes.Where(p => (ShowsTheBoard(p) || p.Rail is not null) && !work.Answered.Has(p) && p.Minutes <= BeforeAside)
                 .OrderBy(p => Model.Disassembly.Minutes(work.State, Model.Disassembly.Goal(p)) + p.Minutes)
                 .Select(work.CheckAnyway)
                 .FirstOrDefault(m => m is not null);
     }
 
+    /// <summary>True when a rail is a dead short, or the board shows to the eye that it is eaten.</summary>
     private bool Ruined =>
         Diagnosis
             .Case.Events.OfType<ProbeTaken>()
