@@ -19,6 +19,13 @@ public static partial class SeenWords
         "deeply",
         "lots",
         "both bays",
+        "everywhere",
+        "right through",
+        "cracked through",
+        "eaten through",
+        "rusted through",
+        "edge to edge",
+        "end to end",
     ];
 
     private static readonly string[] Loose = ["comes", "goes", "flicker", "changes", "cuts", "starts", "returns", "appears"];

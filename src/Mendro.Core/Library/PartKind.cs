@@ -82,6 +82,7 @@ public sealed record PartClass(string Id, string Name, IReadOnlyList<ModeOverrid
 /// <param name="Resistive">True for what passes something, badly, as dirt and crust do, where a break passes nothing.</param>
 /// <param name="Only">Kinds of function it harms, when the part lies in the way of others too; null for all.</param>
 /// <param name="GoneWith">Kind of function whose success takes it away, as charging does an empty pack; null for none.</param>
+/// <param name="TooHigh">Share of its bad volts that are too high and not too low, 0 to 1.</param>
 public sealed record FailureMode(
     string Id,
     string Name,
@@ -94,7 +95,8 @@ public sealed record FailureMode(
     IReadOnlyList<string>? Words = null,
     bool Resistive = false,
     IReadOnlyList<string>? Only = null,
-    string? GoneWith = null
+    string? GoneWith = null,
+    double TooHigh = 0
 );
 
 /// <summary>How often a failing function shows a certain look under one failure mode.</summary>
@@ -129,7 +131,8 @@ public sealed record FunctionKind(
 /// <param name="Id">Id, shared by function kinds that fail alike.</param>
 /// <param name="Name">Name as the bench says it.</param>
 /// <param name="Proves">What works for it to look like this.</param>
-public sealed record Look(string Id, string Name, LookProves Proves = LookProves.Nothing);
+/// <param name="Own">True for what only the part shows that a hand moves or hears, never a board behind it.</param>
+public sealed record Look(string Id, string Name, LookProves Proves = LookProves.Nothing, bool Own = false);
 
 /// <summary>What a failure that looks a certain way shows to be working all the same (common practice, no source).</summary>
 public enum LookProves

@@ -41,6 +41,12 @@ public enum PartRole
 
     /// <summary>A fuse.</summary>
     Fuse,
+
+    /// <summary>Sound and picture have lines of their own in it: one may be lost alone.</summary>
+    Lines,
+
+    /// <summary>Plugs, ribbons and wires: moved when a unit is opened.</summary>
+    Moved,
 }
 
 /// <summary>Tells the roles of part kinds; the library does.</summary>

@@ -50,7 +50,9 @@ public class BenchOrderLawTests
     {
         var six = new Bench("build-handheld-six-cell-tube").Works("power-light", "start-up", "picture").Fails("phones", "quiet");
         six.Repairs("soundcaps", "recap-all").Fails("picture", "nothing").Fails("phones", "quiet");
-        First(six, AccessState.BoardOut).Id.ShouldBe("fix:soundcaps:rework-step");
+        // What was moved for it first: the picture's ribbon.
+        First(six, AccessState.BoardOut).Id.ShouldBe("probe:ribbon-press");
+        First(six.Reads("ribbon-press", "ok"), AccessState.BoardOut).Id.ShouldBe("fix:soundcaps:rework-step");
     }
 
     [Fact]

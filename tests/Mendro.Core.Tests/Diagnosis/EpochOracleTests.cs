@@ -40,7 +40,8 @@ public class EpochOracleTests
     /// <summary>
     /// By the definition: a piece cured by a repair lives until it, the uncured one for ever. Of failures in a row the
     /// last counts; passes in a row clear every piece that lived at one of them, each once. A piece that lived at a pass explains the
-    /// failure behind it only as far as it has grown worse.
+    /// failure behind it only as far as it has grown worse. What failed and worked with no repair between came and went, in either
+    /// order: it counts as a failure, by those that come and go.
     /// </summary>
     private static double[] Enumerate(DeviceModel model, IReadOnlyList<BenchEvent> events)
     {
@@ -66,17 +67,26 @@ public class EpochOracleTests
             pieces.Add((f, left, int.MaxValue));
         }
 
-        var runs = new List<(bool Passed, List<int> Times)>();
-        for (var at = 0; at < events.Count; at++)
+        var moments = events
+            .Select((e, at) => (Tried: e as FunctionTried, At: at, Moment: events.Take(at).Count(x => x is RepairDone)))
+            .Where(x => x.Tried is not null)
+            .GroupBy(x => x.Moment)
+            .SelectMany(g =>
+            {
+                var went = g.Select(x => x.Tried!.Passed).Distinct().Count() == 2;
+                return g.Where(x => !went || !x.Tried!.Passed).Select(x => (x.Tried!.Passed, Went: went, x.At));
+            })
+            .ToList();
+        var runs = new List<(bool Passed, bool Went, List<int> Times)>();
+        foreach (var (tried, cameAndWent, at) in moments)
         {
-            if (events[at] is not FunctionTried tried)
-                continue;
-            if (runs.Count == 0 || runs[^1].Passed != tried.Passed)
-                runs.Add((tried.Passed, []));
+            if (runs.Count == 0 || runs[^1].Passed != tried)
+                runs.Add((tried, false, []));
             runs[^1].Times.Add(at);
+            runs[^1] = runs[^1] with { Went = runs[^1].Went || cameAndWent };
         }
 
-        const double q = 0.9;
+        const double always = 0.9;
         var weights = new double[model.Faults.Count];
         double total = 0;
         for (var set = 0; set < 1 << pieces.Count; set++)
@@ -86,8 +96,9 @@ public class EpochOracleTests
                 weight *= (set >> k & 1) != 0 ? pieces[k].Prior : 1 - pieces[k].Prior;
             for (var r = 0; r < runs.Count; r++)
             {
-                var (passed, times) = runs[r];
-                var absent = 1 - EvidenceWeights.FunctionLeak;
+                var (passed, went, times) = runs[r];
+                var absent = 1 - EvidenceWeights.FunctionLeak * (went ? EvidenceWeights.UnknownComesAndGoes : 1);
+                var q = always * (went ? DeviceModel.Flickers(model.Faults[0].Mode) : 1);
                 for (var k = 0; k < pieces.Count; k++)
                     if ((set >> k & 1) != 0 && (passed ? times : [times[^1]]).Any(t => t < pieces[k].Until))
                         absent *= 1 - (!passed && r > 0 && runs[r - 1].Times[^1] < pieces[k].Until ? q * EvidenceWeights.WorseSincePass : q);

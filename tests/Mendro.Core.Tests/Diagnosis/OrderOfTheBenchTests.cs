@@ -69,6 +69,9 @@ public class OrderOfTheBenchTests
     {
         var hot = new Bench("pellin-atrium").Works("power-light").Fails("start-up", "warm");
         hot.Add(new Provoked(hot.Events.Count, "start-up", Provocation.Pressed, false)).Reads("tp3", "3.1 V");
+        // From the source: another adapter's volts would heat the regulator.
+        First(hot, AccessState.Open).Id.ShouldBe("probe:tp1");
+        hot.Reads("tp1", "10 V");
         First(hot, AccessState.Open).Id.ShouldBe("probe:tp2");
         // Capacitors that are tired when warm cost a look of half a minute, the regulator twenty minutes.
         hot.Reads("tp2", "13 V").Reads("filter-eye", "ok");

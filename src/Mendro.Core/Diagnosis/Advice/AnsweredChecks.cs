@@ -41,7 +41,8 @@ internal sealed class AnsweredChecks
                 case FunctionTried { Passed: true } works:
                     _shown.Remove(works.FunctionId);
                     break;
-                case RepairDone repair:
+                // What another says he did tells nothing of what is there.
+                case RepairDone { Claimed: false } repair:
                     // Cleaning shows by itself what there was to see, and what is new needs no look; other work makes the part worth one.
                     var method = _model.Library.FindMethod(repair.MethodId);
                     _told.Remove(repair.PartId);

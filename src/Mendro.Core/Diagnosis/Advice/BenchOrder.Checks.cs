@@ -14,7 +14,7 @@ internal sealed partial class BenchOrder
     /// </summary>
     private Move? QuickFirst(Move best)
     {
-        var quick = work.Quick(QuickMinutes, Bears);
+        var quick = Quick(QuickMinutes).ToList();
         // Where the cure is as good as certain there is nothing to look for.
         if (best.ChanceToWork >= AsGoodAsCured)
             return null;
@@ -48,7 +48,7 @@ internal sealed partial class BenchOrder
     private Move? SwapFirst(Move best, RepairOption repair) =>
         Model.Library.FindPartKind(repair.Part.Kind)?.Gear != true
             ? null
-            : work.Quick(best.Minutes / 2, Bears)
+            : Quick(best.Minutes / 2)
                 .FirstOrDefault(m =>
                     m.SwapOut is { } part && part == repair.Part.Id && m.ExpectedMinutes <= best.ExpectedMinutes + SwapMay * m.Minutes
                 );

@@ -45,8 +45,10 @@ internal sealed partial class BenchOrder
         return Ruined
             ? End(Move.StopId, "Stop: beyond repair", "What the board shows is not repaired at the bench. Keep what is good for parts.")
             : Model
-                .Profile.Probes.Where(p => (ShowsTheBoard(p) || p.Rail is not null) && !work.Answered.Has(p) && p.Minutes <= BeforeAside)
-                .OrderBy(p => Model.Disassembly.Minutes(work.State, Model.Disassembly.Goal(p)) + p.Minutes)
+                .Profile.Probes.Where(p => (ShowsTheBoard(p) || p.Rail is not null) && p.Minutes <= BeforeAside)
+                .Where(p => !Diagnosis.Case.Events.OfType<ProbeTaken>().Any(t => t.ProbeId == p.Id))
+                .OrderBy(p => p.Rail is not null)
+                .ThenBy(p => Model.Disassembly.Minutes(work.State, Model.Disassembly.Goal(p)) + p.Minutes)
                 .Select(work.CheckAnyway)
                 .FirstOrDefault(m => m is not null);
     }
@@ -95,6 +97,8 @@ internal sealed partial class BenchOrder
     /// looks whole may rattle.</summary>
     private bool IsProtected(Move move)
     {
+        if (move.Repair is { Method.Type: MethodType.Swap } swap && GivesWell(swap.Part.Id))
+            return true;
         if (move.Repair is not { Method.Type: MethodType.Replace } replaced || work.Answered.Showed(replaced.Part.Id))
             return false;
         var part = replaced.Part.Id;
@@ -122,15 +126,8 @@ internal sealed partial class BenchOrder
         && text.Contains("stays clean", StringComparison.Ordinal);
 
     /// <summary>The moves that the laws leave, what is protected or clean already behind the rest.</summary>
-    private List<Move> Lawful(IEnumerable<Move> ranked)
-    {
-        // What it fails without just so is spared.
-        var spared = BlameShares.SwappedOut(Diagnosis.Case, work.Target.Id);
-        return ranked
-            .Where(m => !IsDoneEnough(m) && (m.Repair is not { } repair || !spared.Contains(repair.Part.Id)))
-            .OrderBy(m => IsProtected(m) || IsCleanAlready(m))
-            .ToList();
-    }
+    private List<Move> Lawful(IEnumerable<Move> ranked) =>
+        ranked.Where(m => !IsDoneEnough(m) && !IsSpared(m)).OrderBy(m => IsProtected(m) || IsCleanAlready(m)).ToList();
 
     private bool IsAt(ProbeTaken taken, PartId part) => Model.Profile.FindProbe(taken.ProbeId)?.PartIds().Contains(part) == true;
 
@@ -168,8 +165,9 @@ internal sealed partial class BenchOrder
     private Move MostAtOnce(Move best) =>
         best.SwapOut is null
             ? best
-            : work.Quick(QuickMinutes, Bears)
-                .FirstOrDefault(m => m.SwapOut is not null && m.ExpectedMinutes <= best.ExpectedMinutes + AsGood) ?? best;
+            : Quick(QuickMinutes)
+                .Where(m => m.SwapOut is not null && m.ExpectedMinutes <= best.ExpectedMinutes + AsGood)
+                .MaxBy(m => Diagnosis.Parts.TryGetValue(m.SwapOut!.Value, out var part) ? part.Share : 0) ?? best;
 
     /// <summary>A glance at the very place comes before minutes of work there, where its answer can change what is done.</summary>
     private Move? GlanceFirst(Move best) =>
@@ -216,28 +214,19 @@ internal sealed partial class BenchOrder
             .FirstOrDefault(m => m is { Outcomes: [{ Probability: >= InDoubt }, ..] });
     }
 
-    /// <summary>No light, no start or no picture without a sign: volts that can be had with the case closed come before anything
-    /// long.</summary>
-    private Move? VoltsFirst(Move best)
-    {
-        var sign = Diagnosis.Case.Events.OfType<FunctionTried>().LastOrDefault(t => t.FunctionId == work.Target.Id && !t.Passed)?.LookId;
-        if (
-            best.Minutes < WorthAMeter
-            || best.Known
-            || sign is not (null or "nothing")
-            || work.Target.Kind is not ("power-light" or "start-up" or "picture" or "video-out")
-        )
-            return null;
-        var closure = Model.Closure(work.Target.Id).ToHashSet();
-        // What works shows its supply.
-        foreach (var works in Model.Profile.Functions.Where(f => Diagnosis.Functions[f.Id] == FunctionState.Works))
-            closure.ExceptWith(Model.Closure(works.Id));
-        return Unanswered(work.State, BeforeAside)
-            .Where(p => p is { Kind: ProbeKind.Volts, State: AccessState.Closed, At: { } at } && closure.Contains(at))
-            .OrderBy(p => Model.Graph.Upstream(p.At!.Value, powerOnly: true).Count)
-            .Select(work.CheckAnyway)
-            .FirstOrDefault(m => m is { Outcomes: [{ Probability: >= InDoubt and <= AsGoodAsKnown }, ..] });
-    }
+    /// <summary>Quick checks that the laws leave.</summary>
+    private IEnumerable<Move> Quick(double minutes) => work.Quick(minutes, Bears).Where(m => !IsSpared(m));
+
+    /// <summary>True for what tells nothing: another piece in place of a source that gives what it should, and whatever is about parts
+    /// without which it fails just so.</summary>
+    private bool IsSpared(Move move) =>
+        move.SwapOut is { } source && (GivesWell(source) || Spared.Contains(source))
+        || move.Repair is { } repair && Spared.Contains(repair.Part.Id)
+        || move.Probe?.PartIds().ToList() is { Count: > 0 } parts && parts.TrueForAll(Spared.Contains);
+
+    private HashSet<PartId> Spared => _spared ??= BlameShares.SwappedOut(Diagnosis.Case, work.Target.Id);
+
+    private HashSet<PartId>? _spared;
 
     /// <summary>Before a unit is set aside everything short is looked at that may still show something.</summary>
     private Move? BeforeItIsSetAside()

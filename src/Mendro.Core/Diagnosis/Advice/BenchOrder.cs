@@ -104,6 +104,8 @@ internal sealed partial class BenchOrder(MoveAdvisor.Work work, BenchCosts costs
 
     private Move? First(List<Move> ranked, List<(Move Move, bool Owed)> known)
     {
+        if (Moved() is { } moved)
+            return moved;
         if (AfterWorse() is { } undo && !IsDoneEnough(undo))
             return undo;
         if (known.FirstOrDefault(k => k.Owed) is { Move: { } owed })
@@ -118,8 +120,16 @@ internal sealed partial class BenchOrder(MoveAdvisor.Work work, BenchCosts costs
         if (Enclosed(best) is { } enclosed)
             return enclosed;
         best = GentleFirst(UndoableFirst(MostAtOnce(best), ranked), ranked);
-        best = (best.Repair is { } repair ? Confirming(repair) ?? SwapFirst(best, repair) : null) ?? MeterFirst(ranked, best) ?? best;
-        return SuppliedFirst(best) ?? GlanceFirst(best) ?? QuickFirst(best) ?? EyesFirst(best) ?? VoltsFirst(best) ?? best;
+        if (FromTheSource() is { } source)
+            return source;
+        best = SourceRead(best) ?? (best.Repair is { } repair ? Confirming(repair) ?? SwapFirst(best, repair) : null) ?? MeterFirst(ranked, best) ?? best;
+        return SuppliedFirst(best)
+            ?? GlanceFirst(best)
+            ?? QuickFirst(best)
+            ?? EyesFirst(best)
+            ?? VoltsFirst(best)
+            ?? BeforeOpeningForVolts(best)
+            ?? best;
     }
 
     /// <summary>Where a finger has found something that has most of the blame, that is seen to before any side issue.</summary>
@@ -128,30 +138,17 @@ internal sealed partial class BenchOrder(MoveAdvisor.Work work, BenchCosts costs
         var felt = Diagnosis.Parts.Values.Where(v => work.Answered.Felt(v.Part.Id)).ToList();
         var parts = felt.Select(v => v.Part.Id).ToHashSet();
         bool Bears(Move move) => move.Repair is { } repair ? parts.Contains(repair.Part.Id) : move.Probe?.Spans?.Any(parts.Contains) == true;
-        return felt.Sum(v => v.Share) < MostOfTheBlame || Bears(best)
-            ? null
+        return felt.Sum(v => v.Share) < MostOfTheBlame ? null
+            : Bears(best) ? best
             : ranked.FirstOrDefault(m => Bears(m) && m.ExpectedMinutes <= best.ExpectedMinutes + AsGood);
     }
 
     /// <summary>Worse after work: what was touched last is gone over first.</summary>
     private Move? AfterWorse()
     {
-        var events = Diagnosis.Case.Events;
-        var (at, repair) = events
-            .Select((e, n) => (n, Repair: e as RepairDone))
-            .LastOrDefault(x => x.Repair is { } done && Model.Library.FindMethod(done.MethodId) is { Harm: >= LeastHarm });
-        if (repair is null || Model.Profile.FindPart(repair.PartId) is not { } part)
+        if (SpoiltBy(r => !r.Claimed) is not ({ } repair, _) || Model.Profile.FindPart(repair.PartId) is not { } part)
             return null;
-        var worse = Model.Profile.Functions.Any(function =>
-        {
-            FunctionTried? Tried(IEnumerable<BenchEvent> some) => some.OfType<FunctionTried>().LastOrDefault(t => t.FunctionId == function.Id);
-            var (before, after) = (Tried(events.Take(at)), Tried(events.Skip(at)));
-            return before is not null
-                && after is { Passed: false }
-                && (before.Passed || after.LookId == "nothing" && before.LookId is not (null or "nothing"));
-        });
-        var undo = Model.Library.MethodsFor("*").FirstOrDefault();
-        if (!worse || undo is null || events.Skip(at + 1).OfType<RepairDone>().Any())
+        if (Model.Library.MethodsFor("*").FirstOrDefault() is not { } undo)
             return null;
         var faults = Enumerable
             .Range(0, Diagnosis.Case.Faults.Count)
@@ -165,12 +162,58 @@ internal sealed partial class BenchOrder(MoveAdvisor.Work work, BenchCosts costs
             : null;
     }
 
+    /// <summary>Worse after work, with iron or without: the plugs, ribbons and wires on its way that were moved for it are looked at and
+    /// pushed before the work itself is gone over.</summary>
+    private Move? Moved()
+    {
+        if (SpoiltBy(_ => true) is not ({ } repair, { } spoilt))
+            return null;
+        var working = Model.Profile.Functions.Where(f => Diagnosis.Functions[f.Id] == FunctionState.Works).SelectMany(f => Model.Closure(f.Id)).ToHashSet();
+        var ways = spoilt.SelectMany(f => Model.Closure(f.Id)).Except(working).Where(p => KindOf(p)?.Has(PartRole.Moved) == true).ToHashSet();
+        var since = Diagnosis.Case.Events.SkipWhile(e => e != repair).OfType<ProbeTaken>().Select(t => t.ProbeId).ToHashSet();
+        return Model
+            .Profile.Probes.Where(p => p.Minutes <= QuickMinutes && TradeLibrary.Of(p.Kind).ByEye && !since.Contains(p.Id))
+            .Where(p => p.Spans is { Count: > 0 } spans && spans.All(ways.Contains))
+            .Where(p => Model.Disassembly.Minutes(work.State, Model.Disassembly.Goal(p)) < TakesApart)
+            .OrderBy(p => p.Minutes)
+            .Select(work.CheckAnyway)
+            .FirstOrDefault(m => m is { Outcomes: [{ Probability: >= MayShow }, ..] });
+    }
+
+    /// <summary>The last work after which something gets less far than before it, and what; or null.</summary>
+    private (RepairDone By, List<DeviceFunction> Spoilt)? SpoiltBy(Func<RepairDone, bool> whose)
+    {
+        var events = Diagnosis.Case.Events;
+        var (at, repair) = events
+            .Select((e, n) => (n, Repair: e as RepairDone))
+            .LastOrDefault(x => x.Repair is { } done && whose(done) && Model.Library.FindMethod(done.MethodId) is { Harm: >= LeastHarm });
+        if (repair is null || events.Skip(at + 1).OfType<RepairDone>().Any())
+            return null;
+        var spoilt = Model.Profile.Functions.Where(function =>
+        {
+            FunctionTried? Tried(IEnumerable<BenchEvent> some) => some.OfType<FunctionTried>().LastOrDefault(t => t.FunctionId == function.Id);
+            var (before, after) = (Tried(events.Take(at)), Tried(events.Skip(at)));
+            return before is not null
+                && after is { Passed: false }
+                && (before.Passed || Steps(function, after.LookId) < Steps(function, before.LookId));
+        });
+        return spoilt.ToList() is { Count: > 0 } worse ? (repair, worse) : null;
+    }
+
+    /// <summary>How far a function gets with a look: those of its kind go from nothing at all to what all but works.</summary>
+    private int? Steps(DeviceFunction function, string? look) =>
+        Model.Library.FindFunctionKind(function.Kind)?.Looks.Select((l, n) => (l.Id, n)).Where(l => l.Id == look).Select(l => (int?)l.n).FirstOrDefault();
+
     /// <summary>Parts known to be broken with the repair each is owed, the shortest first.</summary>
     /// <param name="hopeless">Known faults on the way of the goal that nothing cures.</param>
     private List<(Move Move, bool Owed)> Known(out List<PartVerdict> hopeless)
     {
         var unit = Diagnosis.Case;
-        var onTheWay = unit.LinksOf(Model.FunctionFails(work.Target)).Where(l => l.P >= NoCure).Select(l => l.Fault).ToHashSet();
+        HashSet<int> Way(DeviceFunction function) =>
+            unit.LinksOf(Model.FunctionFails(function)).Where(l => l.P >= NoCure).Select(l => l.Fault).ToHashSet();
+        var onTheWay = Way(work.Target);
+        // What is proved bad on the way of any complaint is owed, whichever is looked at.
+        var onAnyWay = Diagnosis.Complaints.Where(c => c.Open).SelectMany(c => Way(c.Function)).ToHashSet();
         var found = new List<(Move Move, bool Owed)>();
         hopeless = [];
         foreach (var verdict in Diagnosis.Parts.Values.Where(v => v.Posterior >= (work.Answered.Showed(v.Part.Id) ? AsGoodAsKnown : NearlyCertain)))
@@ -207,7 +250,8 @@ internal sealed partial class BenchOrder(MoveAdvisor.Work work, BenchCosts costs
             }
 
             var move = work.RepairOf(best) with { Known = true };
-            found.Add((move, inGoal || move.Minutes <= TakesMinutes));
+            var owed = inGoal || work.Answered.Showed(verdict.Part.Id) && faults.Sum(f => onAnyWay.Contains(f) ? there[f] : 0) >= 0.5;
+            found.Add((move, owed || move.Minutes <= TakesMinutes));
         }
 
         return found.OrderByDescending(k => k.Owed).ThenBy(k => k.Move.Minutes).ToList();

@@ -62,7 +62,7 @@ public static class Complaints
         var since = told.Skip(failed + 1).ToList();
         var passed = since.FindLastIndex(Tried);
         if (passed < 0)
-            return ChangedSince(model, since, function) ? ComplaintState.NotTriedSince : ComplaintState.Fails;
+            return ChangedSince(model, told, since, function) ? ComplaintState.NotTriedSince : ComplaintState.Fails;
         var starts = since.Where(Tried).Sum(e => ((FunctionTried)e).Starts);
         var worked = since.Take(passed).Any(e => e is RepairDone { Claimed: false });
         return worked || starts >= StartsThatHold ? ComplaintState.Works : ComplaintState.NowAndThen;
@@ -70,10 +70,11 @@ public static class Complaints
 
     /// <summary>True when a part that the function needs, or one that charges it, was worked on, and nothing since has shown that it
     /// fails all the same.</summary>
-    private static bool ChangedSince(DeviceModel model, List<BenchEvent> since, DeviceFunction function)
+    private static bool ChangedSince(DeviceModel model, List<BenchEvent> told, List<BenchEvent> since, DeviceFunction function)
     {
         var closure = model.Closure(function.Id);
-        var way = closure.Union(model.Graph.ChargeWays(closure)).ToHashSet();
+        // A unit that runs minds no charger.
+        var way = Goal.Starts(model, told) ? closure : closure.Union(model.Graph.ChargeWays(closure)).ToHashSet();
         var done = since.FindLastIndex(e => e is RepairDone { Claimed: false } repair && way.Contains(repair.PartId));
         return done >= 0 && !since.Skip(done + 1).Any(e => e is SwapTried { Passed: false } swap && swap.FunctionId == function.Id);
     }

@@ -34,10 +34,10 @@ public static class DegreeShares
         if (missing > 0)
             return degree switch
             {
-                ReadingDegree.Missing => missing,
-                ReadingDegree.Sagging => sagging,
-                ReadingDegree.Low => low,
-                ReadingDegree.High => high,
+                ReadingDegree.High => Math.Max(high, mode.TooHigh),
+                ReadingDegree.Missing => missing * (1 - mode.TooHigh),
+                ReadingDegree.Sagging => sagging * (1 - mode.TooHigh),
+                ReadingDegree.Low => low * (1 - mode.TooHigh),
                 _ => 0.01,
             };
         return (degree, mode.Effect) switch

@@ -64,6 +64,9 @@ public sealed partial class DeviceModel
         // Where the library says how it looks in such a function, it hardly looks otherwise.
         if (looks > 0)
             return EvidenceWeights.OtherLook;
+        // What a hand feels comes of what it moves: a board behind it that is dead lets nothing through at all.
+        if (fault.Mode.Effect is ModeEffect.Open or ModeEffect.Dead && Library.FindLook(function.Kind, lookId)?.Own == true)
+            return EvidenceWeights.OtherLook;
         var others = Math.Max(1, Library.FindFunctionKind(function.Kind)?.Looks.Count ?? 1);
         return Math.Clamp(left / others, EvidenceWeights.OtherLook, 0.5);
     }

@@ -180,7 +180,8 @@ public sealed partial class DeviceModel
         {
             ModeEffect.Intermittent => 0.7,
             ModeEffect.Degraded => 0.2,
-            _ => (mode.Looks ?? []).Any(l => l.Look == "pressed") ? 0.2 : 0.03,
+            // Dirt, crust and wear pass enough at times.
+            _ => mode.Resistive || (mode.Looks ?? []).Any(l => l.Look == "pressed") ? 0.2 : 0.03,
         };
 
     /// <summary>“The reading changes when the place is pressed, flexed or touched”: a cracked joint right there.</summary>

@@ -105,6 +105,9 @@ public static class EvidenceWeights
     /// <summary>Of several failures in a row, an intermittent keeps at least this share: it may be solid just now.</summary>
     public const double SolidShare = 0.2;
 
+    /// <summary>Chance that a cause the profile lacks comes and goes (value from memory).</summary>
+    public const double UnknownComesAndGoes = 0.2;
+
     /// <summary>Share of a lasting fault's links that is left when the function worked with it before and fails now.</summary>
     public const double WorseSincePass = 0.15;
 

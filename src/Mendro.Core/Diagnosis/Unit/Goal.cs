@@ -19,12 +19,22 @@ internal static class Goal
     {
         var told = events.Select(e => BenchFacts.Restated(model, e)).ToList();
         var open = Complaints.Of(model, events).Where(c => c.Open).ToLookup(c => c.State, c => c.Function);
-        if (open[ComplaintState.Fails].Any())
-            return Ordered(model, told, open[ComplaintState.Fails]);
+        // What comes and goes nearer the source keeps from starting what hangs on it.
+        if (open[ComplaintState.Fails].ToList() is { Count: > 0 } fails)
+            return
+            [
+                .. Ordered(model, told, open[ComplaintState.NowAndThen].Where(n => !WorkedOn(model, told, n) && fails.TrueForAll(f => !CanBeTried(model, f, n, starts: false)))),
+                .. Ordered(model, told, fails),
+            ];
         if (open[ComplaintState.NotTriedSince].Any())
             return Ordered(model, told, open[ComplaintState.NotTriedSince]);
         return OnBadRail(model, events) is { } rail ? [rail] : Ordered(model, told, open[ComplaintState.NowAndThen]);
     }
+
+    /// <summary>True when a part it needs was worked on since it was last tried.</summary>
+    private static bool WorkedOn(DeviceModel model, List<BenchEvent> told, DeviceFunction function) =>
+        told.Skip(told.FindLastIndex(e => e is FunctionTried tried && tried.FunctionId == function.Id))
+            .Any(e => e is RepairDone { Claimed: false } repair && model.Closure(function.Id).Contains(repair.PartId));
 
     private static List<DeviceFunction> Ordered(DeviceModel model, List<BenchEvent> told, IEnumerable<DeviceFunction> functions)
     {

@@ -12,15 +12,16 @@ namespace Mendro.Core.Diagnosis;
 internal sealed class SameMoment
 {
     private readonly IReadOnlyList<PartFault> _faults;
+    private readonly TradeLibrary _library;
     private readonly Dictionary<int, (string By, string? Look)> _failing = [];
     private readonly int[] _momentOf;
-    private readonly Dictionary<int, List<IReadOnlySet<PartId>>> _failures = [];
+    private readonly Dictionary<int, List<(FunctionId Function, IReadOnlySet<PartId> Needs)>> _failures = [];
     private readonly HashSet<(int Moment, FunctionId Function)> _mixed = [];
 
     /// <summary>Divides the facts of a case into moments.</summary>
     public SameMoment(DeviceModel model, IReadOnlyList<PartFault> faults, BenchFacts facts, int count)
     {
-        (_faults, _momentOf) = (faults, new int[count]);
+        (_faults, _library, _momentOf) = (faults, model.Library, new int[count]);
         var moment = 0;
         var last = new Dictionary<(int, FunctionId), bool>();
         for (var at = 0; at < count; at++)
@@ -37,7 +38,7 @@ internal sealed class SameMoment
             {
                 if (!_failures.TryGetValue(moment, out var list))
                     _failures[moment] = list = [];
-                list.Add(model.Closure(tried.FunctionId));
+                list.Add((tried.FunctionId, model.Closure(tried.FunctionId)));
             }
         }
     }
@@ -51,12 +52,45 @@ internal sealed class SameMoment
     /// <summary>Links of a trial in its moment.</summary>
     public IReadOnlyList<Link> Links(int at, FunctionTried tried, IEnumerable<Link> links) =>
         _mixed.Contains((_momentOf[at], tried.FunctionId))
-            ? links.ToList()
+            ? CameAndWent(tried, links.ToList())
             : InMoment(at, $"fn:{tried.FunctionId}", !tried.Passed, tried.LookId, links);
 
     /// <summary>Links of volts or a current in their moment.</summary>
     public IReadOnlyList<Link> Links(int at, ProbeTaken taken, IEnumerable<Link> links) =>
         InMoment(at, $"probe:{taken.ProbeId}", taken.Outcome == ProbeOutcome.Abnormal, null, links);
+
+    /// <summary>What fails just now would have failed this too. Of what comes and goes nobody knows which it was just then.</summary>
+    private double Cleared(int moment, string by, PartFault fault, double p)
+    {
+        var failures = _failures.GetValueOrDefault(moment, []).Where(f => f.Needs.Contains(fault.Part.Id)).ToList();
+        return failures.Count == 0 ? p
+            : failures.All(f => _mixed.Contains((moment, f.Function))) ? PerhapsCleared(moment, by, fault, p)
+            : fault.Mode.Effect == ModeEffect.Intermittent ? Math.Max(p, EvidenceWeights.ClearsAtTheMoment)
+            : p;
+    }
+
+    /// <summary>Good volts say a little of what may have worked just then; more of them, on the same way, say it again.</summary>
+    private double PerhapsCleared(int moment, string by, PartFault fault, double p) =>
+        !by.StartsWith("probe:", StringComparison.Ordinal) ? p
+        : _perhaps.Add((moment, fault.Id)) ? p * WorkedPerhaps
+        : 0;
+
+    private readonly HashSet<(int Moment, string Fault)> _perhaps = [];
+
+    /// <summary>What is left of what good volts say against what comes and goes (value from memory).</summary>
+    private const double WorkedPerhaps = 0.4;
+
+    /// <summary>What came and went draws anew at each trial; what fails beside it and looks alike may come of the same.</summary>
+    private List<Link> CameAndWent(FunctionTried tried, List<Link> links)
+    {
+        if (!tried.Passed)
+            foreach (var link in links.Where(l => l.P > 0))
+                _failing.TryAdd(link.Fault, ($"fn:{tried.FunctionId}", tried.LookId));
+        return links;
+    }
+
+    /// <summary>True for a part with lines of their own for each function: what works shows its own line.</summary>
+    private bool IsLines(PartFault fault) => _library.Has(fault.Part.Kind, PartRole.Lines);
 
     private List<Link> InMoment(int at, string by, bool present, string? look, IEnumerable<Link> links)
     {
@@ -69,8 +103,8 @@ internal sealed class SameMoment
             var comes = fault.Mode.Effect == ModeEffect.Intermittent;
             if (!present)
             {
-                if (comes && _failures.TryGetValue(_momentOf[at], out var failures) && failures.Any(c => c.Contains(fault.Part.Id)))
-                    list[n] = list[n] with { P = Math.Max(list[n].P, EvidenceWeights.ClearsAtTheMoment) };
+                if (!IsLines(fault) && DeviceModel.Flickers(fault.Mode) >= Conditions.ComesAndGoes)
+                    list[n] = list[n] with { P = Cleared(_momentOf[at], by, fault, list[n].P) };
             }
             else if (!_failing.TryAdd(list[n].Fault, (by, look)) && _failing[list[n].Fault] is var (other, before))
             {

@@ -9,12 +9,22 @@ namespace Mendro.Core.Diagnosis;
 /// <param name="Present">True when it was there.</param>
 /// <param name="Trials">How many times with this same result.</param>
 /// <param name="Look">Look of a function that failed, when it was told and counts.</param>
-internal sealed record Trial(int At, FindingTemplate Template, IReadOnlyList<Link> Links, bool Present, int Trials, string? Look = null);
+/// <param name="Went">True when it was absent at another look with nothing done between.</param>
+internal sealed record Trial(
+    int At,
+    FindingTemplate Template,
+    IReadOnlyList<Link> Links,
+    bool Present,
+    int Trials,
+    string? Look = null,
+    bool Went = false
+);
 
 /// <summary>
 /// All looks at one thing, in order of time, as findings of the network. Results alike in a row are one finding: a
 /// lasting cause is the same cause each time. Only intermittent ones draw anew, so a run of good starts clears them
-/// more with every start, and a run of failures speaks more and more for something solid.
+/// more with every start, and a run of failures speaks more and more for something solid. What was there and was not, with nothing
+/// done between, came and went: that is one fact, whichever of the two was seen first.
 /// </summary>
 internal sealed class TrialSeries(Func<int, int, bool> repairBetween)
 {
@@ -32,6 +42,30 @@ internal sealed class TrialSeries(Func<int, int, bool> repairBetween)
     /// <summary>Adds a look.</summary>
     public void Add(Trial trial) => _trials.Add(trial);
 
+    /// <summary>The looks, those of a moment in which it came and went as one fact. A run of good starts that holds stands for
+    /// itself.</summary>
+    private List<Trial> CameAndWent()
+    {
+        var told = new List<Trial>();
+        for (var n = 0; n < _trials.Count; )
+        {
+            var end = n;
+            while (end + 1 < _trials.Count && !repairBetween(_trials[end].At, _trials[end + 1].At))
+                end++;
+            var moment = _trials.GetRange(n, end - n + 1);
+            n = end + 1;
+            var (failed, passed) = (moment.FindAll(t => t.Present), moment.FindAll(t => !t.Present));
+            // What fails under a condition works without it: that is told by the look.
+            var always = failed.TrueForAll(t => Conditions.Is(t.Look));
+            if (always || passed.Count == 0 || passed.Sum(t => t.Trials) >= Complaints.StartsThatHold)
+                told.AddRange(moment);
+            else
+                told.AddRange(failed.Select((t, k) => t with { Went = true, Trials = k == failed.Count - 1 ? 1 : 0 }));
+        }
+
+        return told;
+    }
+
     /// <summary>The findings with what was seen of them.</summary>
     public IEnumerable<(Finding Finding, bool Present, int At)> Findings(
         IReadOnlyList<PartFault> faults,
@@ -39,16 +73,17 @@ internal sealed class TrialSeries(Func<int, int, bool> repairBetween)
         IReadOnlyList<FaultPiece> pieces
     )
     {
-        // Results that differ with no repair between are both kept: only an intermittent explains them.
-        for (var n = 0; n < _trials.Count; )
+        var trials = CameAndWent();
+        for (var n = 0; n < trials.Count; )
         {
             var end = n;
-            while (end + 1 < _trials.Count && _trials[end + 1].Present == _trials[n].Present && !Worse(_trials[end], _trials[end + 1]))
+            while (end + 1 < trials.Count && trials[end + 1].Present == trials[n].Present && !Worse(trials[end], trials[end + 1]))
                 end++;
-            var run = _trials.GetRange(n, end - n + 1);
+            var run = trials.GetRange(n, end - n + 1);
             var last = run[^1];
-            var links = last.Present ? Failed(run, n > 0 ? _trials[n - 1] : null) : Passed(run);
-            yield return (new Finding($"{last.Template.Id}#{last.At}", last.Template.Leak, links), last.Present, last.At);
+            var links = last.Present ? Failed(run, n > 0 ? trials[n - 1] : null) : Passed(run);
+            var leak = last.Template.Leak * (last.Present && run.Exists(t => t.Went) ? EvidenceWeights.UnknownComesAndGoes : 1);
+            yield return (new Finding($"{last.Template.Id}#{last.At}", leak, links), last.Present, last.At);
             n = end + 1;
         }
 
@@ -60,6 +95,7 @@ internal sealed class TrialSeries(Func<int, int, bool> repairBetween)
         List<Link> Failed(List<Trial> run, Trial? passed)
         {
             var last = run[^1];
+            var went = run.Exists(t => t.Went);
             var links = new List<Link>(last.Links.Count);
             foreach (var link in Faces(run))
             {
@@ -71,6 +107,8 @@ internal sealed class TrialSeries(Func<int, int, bool> repairBetween)
                         EvidenceWeights.Fails(faults[link.Fault].Mode),
                         run.Where(t => pieces[piece].AliveAt(t.At)).Sum(t => t.Trials)
                     );
+                    if (went)
+                        p *= DeviceModel.Flickers(faults[link.Fault].Mode);
                     if (pieces[piece].CreatedAt >= run[0].At)
                         p *= CuredSince(pieces[piece].CreatedAt, last);
                     // A lasting fault that let it work a moment ago does not draw anew: it fails now only if it has grown worse.

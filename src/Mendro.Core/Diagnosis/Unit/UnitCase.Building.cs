@@ -113,7 +113,7 @@ public sealed partial class UnitCase
         }
 
         var facts = new BenchFacts(Model, Events);
-        var conditions = new Conditions(Model, facts, Events.Count);
+        var conditions = new Conditions(Model, _faults, facts, Events.Count);
         var moment = _moment = new SameMoment(Model, _faults, facts, Events.Count);
         for (var at = 0; at < Events.Count; at++)
         {
