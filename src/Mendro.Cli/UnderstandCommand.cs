@@ -11,9 +11,18 @@ internal static class UnderstandCommand
     public static int Run(string[] args, TextWriter output, TextWriter error)
     {
         var json = args.Contains("--json");
-        if (args.Where(a => a != "--json").ToList() is not [var text])
-            return Commands.Refuse(error, "understand wants one text: understand \"TEXT\" --json");
-        var said = Understanding.Of(text, TradeLibrary.Shipped.Profiles, TradeLibrary.Shipped);
+        var rest = args.Where(a => a != "--json").ToList();
+        var at = rest.IndexOf("--profile");
+        var id = at >= 0 && at + 1 < rest.Count ? rest[at + 1] : null;
+        if (at >= 0)
+            rest.RemoveRange(at, Math.Min(2, rest.Count - at));
+        if (rest is not [var text] || at >= 0 && id is null)
+            return Commands.Refuse(error, "understand wants one text: understand \"TEXT\" [--profile ID] --json");
+        var library = TradeLibrary.Shipped;
+        var model = id is null ? null : library.Profiles.Concat(library.Archetypes).FirstOrDefault(p => p.Id == id);
+        if (id is not null && model is null)
+            return Commands.Refuse(error, $"no model or build is known by “{id}”");
+        var said = model is null ? Understanding.Of(text, library.Profiles, library) : Understanding.Of(text, model, library);
         if (json)
         {
             output.WriteLine(
@@ -22,6 +31,8 @@ internal static class UnderstandCommand
                     {
                         profile = said.Profile?.Id,
                         facts = said.Facts.Select(Entry),
+                        marks = said.Facts.Select(f => f.Mark).OfType<string>(),
+                        told = said.Facts.Where(f => f.Part is not null).Select(f => new { part = f.Part.ToString(), method = f.Method.ToString() }),
                         said.Unsure,
                         // The words as they were typed, whatever was made of them.
                         claim = text,

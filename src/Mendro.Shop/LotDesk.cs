@@ -101,9 +101,10 @@ public sealed class LotDesk(
         if (item.Model.Length > 0 && named is null)
             return Outcome<Understanding>.Fail($"model: no model is known by “{item.Model}”.");
         // A line may name its model itself: a pad among cartridges.
-        if (named is null && Understanding.Of(item.Words, profiles.All(), library) is { Profile: not null } own)
-            return Outcome<Understanding>.Ok(own);
         var profile = named ?? models.Latest(lot.ProfileId)?.Model.Profile;
+        // In a lot with a model that model holds, whatever kind of thing a word of the complaint is.
+        if (named is null && Understanding.Of(item.Words, profiles.All(), library) is { Profile: { } said } own && !(said.Generic && profile is not null))
+            return Outcome<Understanding>.Ok(own);
         return profile is null
             ? Outcome<Understanding>.Fail($"“{item.Words}” names no model that is known, and the lot has none.")
             : Outcome<Understanding>.Ok(Understanding.Of(item.Words, profile, library));

@@ -30,7 +30,7 @@ public class AtTheDoorTests
     public void Words_that_mean_nothing_to_the_library_stay_as_the_claim()
     {
         var said = Understanding.AtTheDoor("quartet smells of tea", Library.Profiles, Library).Value!;
-        said.Claim.ShouldBe("smells of tea");
+        said.Claim.ShouldBe("quartet smells of tea");
         said.Complaint.ShouldBeNull();
     }
 

@@ -186,7 +186,7 @@ public partial class UnderstandingTests
         sextant backlight out, picture visible with a torch => dovrel-sextant : backlight fail nothing ? picture, visible
         leaflet top screen fine, won't charge => tarn-leaflet : picture pass; charging fail nothing ? top
         leaflet power light goes green then straight off => tarn-leaflet : power-light fail on-then-off
-        minnow turns on when I press on the back => quillon-minnow : power-light fail pressed ? on, back
+        minnow turns on when I press on the back => quillon-minnow : power-light fail pressed ? back
         minnow speaker crackles and cuts out => quillon-minnow : speaker fail crackle ? cuts
         atrium resets itself every second => pellin-atrium : start-up fail blinks
         atrium blinks on every game I own => pellin-atrium : start-up fail blinks ? own
@@ -199,7 +199,7 @@ public partial class UnderstandingTests
         halyard spins then stops, says no disc => tarn-halyard : disc fail not-read ? spins, stops
         halyard lid won't close => tarn-halyard : tray fail sticks
         halyard reset only works if hit in the middle => tarn-halyard : reset fail dead-centre
-        bastion clock loses time => dovrel-bastion : clock fail nothing ? clock
+        bastion clock loses time => dovrel-bastion : clock fail nothing
         bastion hard drive clicking on startup => dovrel-bastion : disk fail clicks ? hard, drive, on, startup
         bastion tray sticks halfway => dovrel-bastion : tray fail sticks ? halfway
         bastion shuts down after a few seconds => dovrel-bastion : power-light fail on-then-off

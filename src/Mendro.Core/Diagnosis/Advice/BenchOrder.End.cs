@@ -26,7 +26,7 @@ internal sealed partial class BenchOrder
         var chance = moves.Take(3).Select(m => m.Outlook?.ChanceToCure ?? 0).DefaultIfEmpty(0).Max();
         if (!known && chance < NoRealChance)
         {
-            var look = BeforeItIsSetAside();
+            var look = BeforeItIsSetAside() ?? AlongItsWay();
             if (look is not null)
             {
                 moves.RemoveAll(m => m.Id == look.Id);
@@ -65,6 +65,24 @@ internal sealed partial class BenchOrder
         else
             moves.Insert(0, stop);
     }
+
+    /// <summary>Where nothing known explains it, what lies on its way alone is looked at before it is set aside: the library does not know
+    /// everything.</summary>
+    private Move? AlongItsWay()
+    {
+        if (Diagnosis.Unexplained < HalfTheBlame)
+            return null;
+        var working = Model.Profile.Functions.Where(f => Diagnosis.Functions[f.Id] == FunctionState.Works).SelectMany(f => Model.Closure(f.Id));
+        var own = Model.Closure(work.Target.Id).Except(working).ToHashSet();
+        double Takes(Probe probe) => probe.Minutes + Model.Disassembly.Minutes(work.State, Model.Disassembly.Goal(probe));
+        return Model
+            .Profile.Probes.Where(p => !work.Answered.Has(p) && p.Spans is { Count: > 0 } spans && spans.All(own.Contains) && Takes(p) <= MostAlongItsWay)
+            .OrderBy(Takes)
+            .Select(work.CheckAnyway)
+            .FirstOrDefault(m => m is not null);
+    }
+
+    private const double MostAlongItsWay = 8;
 
     /// <summary>Why it is set aside. Where nothing known explains it, that is said, with the cheapest looks that are left along its
     /// way.</summary>

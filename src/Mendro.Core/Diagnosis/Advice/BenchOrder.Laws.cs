@@ -93,7 +93,7 @@ internal sealed partial class BenchOrder
     private const int MostTreated = 2;
     private const int MostGoneOver = 2;
 
-    /// <summary>What a meter has found good at the part itself is not replaced while anything else is left. An eye proves less: what
+    /// <summary>What a meter has found good at the part itself is not replaced. An eye proves less: what
     /// looks whole may rattle.</summary>
     private bool IsProtected(Move move)
     {
@@ -125,9 +125,9 @@ internal sealed partial class BenchOrder
         && only == part
         && text.Contains("stays clean", StringComparison.Ordinal);
 
-    /// <summary>The moves that the laws leave, what is protected or clean already behind the rest.</summary>
+    /// <summary>The moves that the laws leave, what is clean already behind the rest.</summary>
     private List<Move> Lawful(IEnumerable<Move> ranked) =>
-        ranked.Where(m => !IsDoneEnough(m) && !IsSpared(m)).OrderBy(m => IsProtected(m) || IsCleanAlready(m)).ToList();
+        ranked.Where(m => !IsDoneEnough(m) && !IsSpared(m) && !IsProtected(m)).OrderBy(IsCleanAlready).ToList();
 
     private bool IsAt(ProbeTaken taken, PartId part) => Model.Profile.FindProbe(taken.ProbeId)?.PartIds().Contains(part) == true;
 
@@ -168,6 +168,29 @@ internal sealed partial class BenchOrder
             : Quick(QuickMinutes)
                 .Where(m => m.SwapOut is not null && m.ExpectedMinutes <= best.ExpectedMinutes + AsGood)
                 .MaxBy(m => Diagnosis.Parts.TryGetValue(m.SwapOut!.Value, out var part) ? part.Share : 0) ?? best;
+
+    /// <summary>The bench's own gear is distrusted: before anything is worked on for a picture or a sound another cable or screen is tried,
+    /// and before anything long another cartridge or disc.</summary>
+    private Move? GearFirst(Move best)
+    {
+        if (best.Known || best.Repair is not { } repair || IsGear(repair.Part.Id) || work.Answered.Showed(repair.Part.Id))
+            return null;
+        var medium = Model.Library.FindFunctionKind(work.Target.Kind)?.Medium is not null;
+        return best.Minutes < (medium ? WorthAGear : LongWork)
+            ? null
+            : work.Quick(QuickMinutes, GearMayBe)
+                .Where(m => m.SwapOut is { } piece && IsGear(piece) && !IsSpared(m))
+                .MaxBy(m => Diagnosis.Parts.TryGetValue(m.SwapOut!.Value, out var part) ? part.Share : 0);
+    }
+
+    private bool IsGear(PartId part) => KindOf(part)?.Gear == true;
+
+    /// <summary>Minutes of work before which another cable is tried, and another piece of any gear.</summary>
+    private const double WorthAGear = 4;
+    private const double LongWork = 15;
+
+    /// <summary>Share of the blame from which a piece of gear is tried.</summary>
+    private const double GearMayBe = 0.005;
 
     /// <summary>A glance at the very place comes before minutes of work there, where its answer can change what is done.</summary>
     private Move? GlanceFirst(Move best) =>

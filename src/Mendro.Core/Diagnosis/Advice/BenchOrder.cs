@@ -125,6 +125,7 @@ internal sealed partial class BenchOrder(MoveAdvisor.Work work, BenchCosts costs
         best = SourceRead(best) ?? (best.Repair is { } repair ? Confirming(repair) ?? SwapFirst(best, repair) : null) ?? MeterFirst(ranked, best) ?? best;
         return SuppliedFirst(best)
             ?? GlanceFirst(best)
+            ?? GearFirst(best)
             ?? QuickFirst(best)
             ?? EyesFirst(best)
             ?? VoltsFirst(best)

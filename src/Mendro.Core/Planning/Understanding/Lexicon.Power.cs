@@ -42,6 +42,7 @@ internal static partial class Lexicon
         // On, then off.
         new("on then off", "power-light,start-up", "on-then-off"),
         new("on and off again?", "power-light,start-up", "on-then-off"),
+        new("on and|then right|straight|immediately|directly off again?", "power-light,start-up", "on-then-off"),
         new(
             "powers|turns|switches|comes up|on then|and off|dies|out after|within _ second|seconds|moments",
             "power-light,start-up",
@@ -132,7 +133,7 @@ internal static partial class Lexicon
         new("gets hot|warm then|and crashes|dies|freezes|stops", "start-up", "warm"),
         new("crashes|freezes|dies|stops when|once|after is|gets? hot|warm", "start-up", "warm"),
         new(
-            "works|runs|plays|lasts for? _ minutes|minute|mins then|and|before goes|turns|shuts|switches|cuts|dies off|out?",
+            "works|runs|plays|lasts for? _ minutes|minute|mins then|and|before it? goes|turns|shuts|switches|cuts|dies|freezes|hangs|crashes|stops off|out?",
             "start-up",
             "warm"
         ),

@@ -17,6 +17,9 @@ internal sealed partial class Listener
             {
                 if (_used[at] || Match(pattern, at, _words.Count) is not { } end || end == at)
                     continue;
+                // A wheel that scratches is no scratched shell.
+                if (mark == "scratches" && IsWheel(at))
+                    continue;
                 // A sticky button is no spilled drink.
                 if (mark == "sticky" && OfButton(at))
                     continue;
@@ -27,6 +30,9 @@ internal sealed partial class Listener
             }
         }
     }
+
+    private bool IsWheel(int at) =>
+        Enumerable.Range(Math.Max(0, at - 3), Math.Min(3, at)).Any(n => _words[n] is "wheel" or "volume" or "knob" or "slider" or "pot" or "sound");
 
     private bool OfButton(int at) =>
         _words.Skip(at + 1).TakeWhile(w => !SaidWords.IsBreak(w)).Any(IsButton)

@@ -10,10 +10,14 @@ internal sealed partial class Listener
     {
         if (phrase.Kinds.Length == 0)
             return told
+                ?? OnOrOff(from, to)
                 ?? Mentioned(from)
                 ?? _profile.Functions.FirstOrDefault(f => f.Kind is "start-up" or "cartridge")
                 ?? _profile.Functions.FirstOrDefault();
         var kinds = phrase.Kinds.Split(',');
+        // “Buzzing in the headphones” is said of them.
+        if (told is null && !_words.GetRange(from, to - from).Exists(w => w is "too" or "also") && At(from, to) is { } place && kinds.Contains(place.Kind) && HasLook(place, phrase.Look))
+            return place;
         if (told is not null && kinds.Contains(told.Kind) && (HasLook(told, phrase.Look) || phrase.Look == "fail"))
             return told;
         return kinds
@@ -74,6 +78,29 @@ internal sealed partial class Listener
 
         return null;
     }
+
+    /// <summary>The function named behind “in”, “on” or “from” in a clause, or null.</summary>
+    private DeviceFunction? At(int from, int to)
+    {
+        for (var n = from; n + 1 < to; n++)
+        {
+            if (_words[n] is not ("in" or "on" or "from" or "through" or "over"))
+                continue;
+            var next = _words[n + 1] is "the" or "my" or "both" ? n + 2 : n + 1;
+            if (next < to && ByWord(next) is { } function)
+                return function;
+        }
+
+        return null;
+    }
+
+    /// <summary>“Goes off when shaken”, “must be wiggled to turn on”: the light is meant.</summary>
+    private DeviceFunction? OnOrOff(int from, int to) =>
+        Enumerable
+            .Range(from + 1, Math.Max(0, to - from - 1))
+            .Any(n => _words[n] is "on" or "off" && _words[n - 1] is "turn" or "turns" or "goes" or "go" or "comes" or "come" or "switch" or "switches" or "powers" or "power")
+            ? _profile.Functions.FirstOrDefault(f => f.Kind == "power-light")
+            : null;
 
     private DeviceFunction? ByWord(int at)
     {

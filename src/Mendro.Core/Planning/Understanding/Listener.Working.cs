@@ -5,9 +5,27 @@ namespace Mendro.Core.Planning;
 /// <content>What is said to work, to do likewise, or to work now and then.</content>
 internal sealed partial class Listener
 {
+    /// <summary>“Quiet on speaker and phones”, “no sound, not even headphones”: the second of a list that ends the clause has what the first
+    /// has.</summary>
+    private void HearLists(int from, int to)
+    {
+        for (var at = from + 1; at < to; at++)
+        {
+            var listed = _words[at - 1] is "and" or "or" || at > from + 1 && _words[at - 1] == "even" && _words[at - 2] == "not";
+            if (!listed || at + 1 < to || _used[at] || ByWord(at) is not { } function || _facts.Any(f => IsOf(f.Fact, function)))
+                continue;
+            var last = _facts.Where(f => f.At < at && f.Fact is { Function: not null, Passed: false }).OrderBy(f => f.At).LastOrDefault();
+            if (last.Fact is null || _words[at - 1] != "even" && last.At < from)
+                continue;
+            _used[at] = true;
+            Add(at, new SaidFact(function.Id, false, last.Fact.Look is { } look && HasLook(function, look) ? look : null));
+        }
+    }
+
     /// <summary>“Quiet, phones too.”</summary>
     private void HearLikewise(int from, int to)
     {
+        HearLists(from, to);
         if (!Enumerable.Range(from, to - from).Any(n => _words[n] is "too" or "also" or "neither" or "likewise" or "same" or "either" or "both"))
             return;
         for (var at = from; at < to; at++)
@@ -25,8 +43,73 @@ internal sealed partial class Listener
             _used[at] |= _words[at] is "neither" or "likewise" or "same" or "either" or "both";
     }
 
+    /// <summary>“Everything but the picture works”: the clause names what does not.</summary>
+    private bool IsException(int from) =>
+        from > 0
+        && _words[from - 1] is SaidWords.But or SaidWords.Except
+        && _words.Take(from - 1).All(w => w is "everything" or "all" or "every" || SmallWords.IsFiller(w) || SmallWords.IsGood(w))
+        && _words.Take(from - 1).Any(w => w is "everything" or "all" or "every");
+
+    /// <summary>“The light does not work”, “sound is gone”: said right behind the word for it.</summary>
+    private void HearMissing(int from, int to)
+    {
+        for (var at = from; at + 1 < to; at++)
+        {
+            if (_used[at] || IsVerb(_words[at]) || ByWord(at) is not { } function || _facts.Any(f => IsOf(f.Fact, function)))
+                continue;
+            var next = at + 1;
+            while (next < to && _words[next] is "is" or "are" or "does" or "do" or "has" or "have" or "been" or "just" or "also" or "completely")
+                next++;
+            var end =
+                next >= to || _used[next] ? -1
+                : _words[next] is "gone" or "missing" or "kaput" or "broken" && (next + 1 >= to || SmallWords.IsFiller(_words[next + 1])) ? next + 1
+                : _words[next] == "not" && next + 1 < to && !_used[next + 1] && IsWork(_words[next + 1]) ? next + 2
+                : -1;
+            // “Does not work when cold” is another thing.
+            if (end < 0 || end < to && _words[end] is "when" or "if" or "until" or "unless" or "with" or "without" or "as")
+                continue;
+            Add(at, new SaidFact(function.Id, false, HasLook(function, "nothing") ? "nothing" : null));
+            Use(at, end);
+        }
+    }
+
+    private static bool IsWork(string word) => word is "work" or "works" or "working" or "function" or "functions" or "functioning";
+
+    /// <summary>“Picture and sound ok”: what is said behind the second is said of both.</summary>
+    private void HearBoth(int from, int to)
+    {
+        for (var at = from; at + 3 < to; at++)
+        {
+            var good = _words[at + 3] is "is" or "are" or "both" && at + 4 < to ? at + 4 : at + 3;
+            if (
+                _words[at + 1] == "and"
+                && SmallWords.IsGood(_words[good])
+                && !_used[at]
+                && !(good + 1 < to && _words[good + 1] is "only" or "when" or "until" or "if")
+                && !(at > from && _words[at - 1] is "no" or "not" or "without")
+                && ByWord(at) is { } one
+                && ByWord(at + 2) is not null
+                && !_facts.Any(f => IsOf(f.Fact, one))
+            )
+            {
+                Add(at, new SaidFact(one.Id, true));
+                Use(at, at + 2);
+            }
+        }
+    }
+
     private void HearWorking(int from, int to, bool several)
     {
+        // “Picture no, sound yes.”
+        if (to - from >= 2 && _words[to - 1] is "yes" or "no" && !_used[to - 1] && !_used[to - 2] && ByWord(to - 2) is { } asked)
+        {
+            var passed = _words[to - 1] == "yes";
+            if (!_facts.Any(f => IsOf(f.Fact, asked)))
+                Add(to - 2, new SaidFact(asked.Id, passed, !passed && HasLook(asked, "nothing") ? "nothing" : null));
+            Use(to - 2, to);
+        }
+
+        HearBoth(from, to);
         // “picture ok” stands for itself, whatever else is said beside it.
         for (var at = from; at + 1 < to; at++)
         {
@@ -35,7 +118,8 @@ internal sealed partial class Listener
                 _used[at]
                 || _used[next]
                 || at > from && _words[at - 1] is "no" or "not" or "nothing"
-                || _words[next] is not ("ok" or "okay" or "fine" or "good" or "works" or "work" or "perfect" or "there")
+                || _words[next] is not ("ok" or "okay" or "fine" or "good" or "works" or "work" or "perfect" or "there" or "loud" or "clear")
+                    && !(_words[next] is "on" or "steady" or "green" or "lit" && next + 1 >= to && ByWord(at)?.Kind is "backlight" or "power-light")
                 || next + 1 < to && _words[next + 1] is "only" or "when" or "until"
                 || ByWord(at) is not { } told
                 || _facts.Any(f => IsOf(f.Fact, told))
@@ -45,6 +129,8 @@ internal sealed partial class Listener
             Use(at, next + 1);
         }
 
+        if (IsException(from))
+            return;
         var named = new List<int>();
         var good = false;
         var other = false;
@@ -68,7 +154,7 @@ internal sealed partial class Listener
 
         // “only works in the middle” is not “works”.
         var clause = _words.GetRange(from, to - from);
-        var negated = clause.Any(w => w is "no" or "not" or "never" or "without" or "only" or "then" || IsNowAndThen(w) || IsOtherSupply(w));
+        var negated = clause.Any(w => w is "no" or "not" or "never" or "without" or "only" or "then" or "after" or "until" or "unless" or "if" || IsNowAndThen(w) || IsOtherSupply(w));
         negated |= clause.Contains("goes") && (clause.Contains("comes") || clause.Contains("off") || clause.Contains("out"));
         if (clause.Contains("only"))
             UseGood(from, to);
@@ -112,6 +198,9 @@ internal sealed partial class Listener
         var at = _words.FindIndex(w => w is "everything" or "otherwise" or "rest" or "fully");
         if (at < 0)
             at = Enumerable.Range(0, Math.Max(0, _words.Count - 1)).FirstOrDefault(n => _words[n] == "all" && SmallWords.IsGood(_words[n + 1]), -1);
+        // “Works except the sound”: all of it works but that.
+        if (at < 0 && _words.IndexOf(SaidWords.Except) is > 0 and var but && _words.Take(but).All(w => SmallWords.IsGood(w) || SmallWords.IsFiller(w)))
+            at = 0;
         // “Otherwise untested” says that nothing was tried.
         var rest = at < 0 ? [] : _words.Skip(at).TakeWhile(w => !SaidWords.IsBreak(w)).ToList();
         if (

@@ -14,9 +14,12 @@ internal sealed partial class Listener
         .Concat(Lexicon.Functions.SelectMany(f => f.Word.Split(' ')))
         .Concat(Lexicon.Marks.SelectMany(m => m.Words.Split(' ').SelectMany(w => w.TrimEnd('?').Split('|'))))
         .Concat(
-            ["pressed", "garbled", "nothing", "picture", "already", "cleaned", "swapped", "replaced", "changed", "renewed", "minutes", "blown"]
+            ["stinks", "loud", "clear", "hums", "pressed", "garbled", "nothing", "picture", "already", "cleaned", "swapped", "replaced", "changed", "renewed", "minutes", "blown"]
         )
         .ToHashSet();
+
+    /// <summary>True for a word that says something of a unit, or says little anywhere: it is no name.</summary>
+    public static bool SaysSomething(string word) => Known.Contains(word) || SmallWords.IsKnown(word) || word is "everything" or "otherwise" or "rest" or "fully" or "untested" || Known.Contains(SaidWords.Mended(word, Known));
 
     private readonly DeviceProfile _profile;
     private readonly TradeLibrary _library;
@@ -59,12 +62,15 @@ internal sealed partial class Listener
         var clauses = Clauses();
         foreach (var (from, to) in clauses)
             HearFailures(from, to);
+        foreach (var (from, to) in clauses)
+            HearMissing(from, to);
         Counted();
         Except();
         foreach (var (from, to) in clauses)
             HearLikewise(from, to);
         foreach (var (from, to) in clauses)
             HearWorking(from, to, clauses.Count > 1);
+        OfTwoTheWorse();
         for (var n = 0; n < _words.Count; n++)
         {
             // A word that names a function of which something is told has said its part.
@@ -79,6 +85,16 @@ internal sealed partial class Listener
             _unsure.Distinct().ToList(),
             claim
         );
+    }
+
+    /// <summary>What is told to work and to fail in one line fails, unless it comes and goes: a false “works” clears the very part that is
+    /// broken.</summary>
+    private void OfTwoTheWorse()
+    {
+        if (_words.Exists(IsNowAndThen) || _facts.Exists(f => f.Fact.Starts > 1))
+            return;
+        foreach (var (_, fail) in _facts.Where(f => f.Fact is { Function: not null, Passed: false, Starts: 1, Provoked: false }).ToList())
+            _facts.RemoveAll(f => f.Fact is { Passed: true, Starts: 1 } && f.Fact.Function.Equals(fail.Function));
     }
 
     private List<(int From, int To)> Clauses()
@@ -109,7 +125,7 @@ internal sealed partial class Listener
             {
                 told = byName = named;
                 var next = at + length;
-                if (State(next, to, named, out var end) is { } fact)
+                if (State(next, to, named, out var end) is { } fact && !(fact.Passed && IsException(from)))
                 {
                     Use(at, end);
                     Add(at, fact);
@@ -149,9 +165,16 @@ internal sealed partial class Listener
                 // “dead” alone is the unit; behind the name of something that was not understood it is that.
                 if (end == at + 1 && phrase.Words[0] == "dead" && told is null && (OfSomethingElse(from, at) || IsPort(from, at)))
                     break;
+                // “The brick hums”: one word is said of what stands right before it, which is no function here.
+                if (phrase.Words.Count == 1 && told is null && at > from && IsSomethingElse(at - 1))
+                    break;
                 // “Power light flickers” is said of the light, though lights have no such look.
                 var other = phrase.Words.Count == 1 && byName is not null && phrase.Kinds.Length > 0 && !phrase.Kinds.Split(',').Contains(byName.Kind);
-                var function = other ? byName : Meant(phrase, told, from, to);
+                // “Picture dead” is said of the picture and not of the unit.
+                var function =
+                    other ? byName
+                    : phrase.Words is ["dead"] && told is null && NamedBefore(from, at) is { } own ? own
+                    : Meant(phrase, told, from, to);
                 if (function is null)
                     continue;
                 Use(at, end);
@@ -162,6 +185,19 @@ internal sealed partial class Listener
             }
         }
     }
+
+    /// <summary>The function named right before a word, with small words between, or null.</summary>
+    private DeviceFunction? NamedBefore(int from, int at)
+    {
+        var n = at - 1;
+        while (n > from && SmallWords.IsFiller(_words[n]) && ByWord(n) is null)
+            n--;
+        return n >= from && !_used[n] && !IsVerb(_words[n]) ? ByWord(n) : null;
+    }
+
+    /// <summary>True for a word that names something, but no function and nothing said of one.</summary>
+    private bool IsSomethingElse(int at) =>
+        !_used[at] && ByWord(at) is null && !SaidWords.IsBreak(_words[at]) && !SmallWords.IsKnown(_words[at]) && !Known.Contains(_words[at]);
 
     /// <summary>True when a word before names something that no function is known by.</summary>
     private bool OfSomethingElse(int from, int at) =>
@@ -211,6 +247,13 @@ internal sealed partial class Listener
             return null;
         switch (_words[end])
         {
+            // “Picture no, sound yes.”
+            case "yes" when end + 1 >= to:
+                end++;
+                return new SaidFact(function.Id, true);
+            case "no" or "none" when end + 1 >= to:
+                end++;
+                return new SaidFact(function.Id, false, HasLook(function, "nothing") ? "nothing" : null);
             case "nothing" or "dead" or "gone" or "out":
                 end++;
                 return new SaidFact(function.Id, false, HasLook(function, "nothing") ? "nothing" : null);

@@ -4,14 +4,28 @@ namespace Mendro.Core.Planning;
 
 /// <summary>A model found in a line.</summary>
 /// <param name="Profile">The model.</param>
-/// <param name="Names">Words that named it.</param>
-/// <param name="Left">The other words.</param>
-internal sealed record NamedModel(DeviceProfile Profile, IReadOnlyList<string> Names, List<string> Left);
+/// <param name="Left">The words behind its name.</param>
+internal sealed record NamedModel(DeviceProfile Profile, List<string> Left);
 
-/// <summary>Finds the model that a line names.</summary>
+/// <summary>
+/// Finds the model that a line names. The name stands at the head: before the first comma, colon or dash, or before the first word that
+/// begins a complaint. A model is named by words of its name and nothing else; a word of the complaint names none, and a head with a word
+/// that no model has is another model's.
+/// </summary>
 internal static class ModelNames
 {
+    private const int ShortestSlip = 5;
+
     private static readonly string[] Loose = ["any", "with", "save", "cell", "colour"];
+
+    private static readonly HashSet<string> Colours =
+        ["black", "white", "grey", "gray", "blue", "red", "green", "yellow", "pink", "purple", "orange", "silver", "gold", "clear", "beige", "brown"];
+
+    private static readonly HashSet<string> Articles = 
+    [
+        "a", "an", "the", "my", "our", "his", "her", "one", "another", "this", "second", "first", "old", "used", "dusty", "dirty", "dead", "broken",
+        "faulty", "cheap", "nice", "little", "poor",
+    ];
 
     private static readonly (string Word, DeviceKind Kind)[] Kinds =
     [
@@ -22,64 +36,101 @@ internal static class ModelNames
         ("pad", DeviceKind.Controller),
         ("controller", DeviceKind.Controller),
         ("cable", DeviceKind.Accessory),
+        ("adapter", DeviceKind.Accessory),
     ];
 
-    /// <summary>The profile most of whose name words stand in the line; of equals the shorter name, so that a console is not taken
-    /// for its cartridge.</summary>
-    public static NamedModel? Find(IReadOnlyList<string> words, IReadOnlyList<DeviceProfile> profiles)
+    /// <summary>The model that stands at the head of a line, or null. Of two that fit alike the one with the shorter name, so that a
+    /// console is not taken for its cartridge.</summary>
+    /// <param name="words">Words of the line.</param>
+    /// <param name="profiles">Models.</param>
+    /// <param name="isComplaint">True for a word that says something of a unit.</param>
+    public static NamedModel? Find(IReadOnlyList<string> words, IReadOnlyList<DeviceProfile> profiles, Func<string, bool> isComplaint)
     {
-        var best = profiles
+        var from = 0;
+        while (from < words.Count && (Articles.Contains(words[from]) || int.TryParse(words[from], out _)))
+            from++;
+        var coloured = from;
+        while (coloured < words.Count && Colours.Contains(words[coloured]))
+            coloured++;
+        return ByName(words, from, profiles, isComplaint)
+            ?? (coloured > from ? ByName(words, coloured, profiles, isComplaint) : null)
+            ?? ByKind(words, coloured, profiles, isComplaint);
+    }
+
+    private static NamedModel? ByName(IReadOnlyList<string> words, int from, IReadOnlyList<DeviceProfile> profiles, Func<string, bool> isComplaint)
+    {
+        var fitting = profiles
             .Where(p => !p.Generic && p.Archetype is null)
             .Select(p => (Profile: p, Names: NameWords(p)))
-            .Select(x => (x.Profile, Hits: Run(words, x.Names), x.Names.Count))
-            // A word that any model shares, such as “cartridge”, names none.
-            .Where(x => x.Hits.Any(h => Kinds.All(k => k.Word != h)))
-            .OrderByDescending(x => x.Hits.Count)
+            .Select(x => (x.Profile, Length: Run(words, from, x.Names), x.Names.Count))
+            // A word that any unit shares, such as “cartridge”, names none.
+            .Where(x => words.Skip(from).Take(x.Length).Any(w => Kinds.All(k => k.Word != w)))
+            .OrderByDescending(x => x.Length)
             .ThenBy(x => x.Count)
-            .FirstOrDefault();
-        if (best.Profile is not null)
-            return new NamedModel(best.Profile, best.Hits, words.Where(w => !best.Hits.Contains(w)).ToList());
-        var kind = Kinds.FirstOrDefault(k => words.Contains(k.Word));
-        if (kind.Word is null)
+            .ToList();
+        if (fitting.Count == 0 || IsOfAnother(words, from + fitting[0].Length, isComplaint))
             return null;
-        var disc = words.Contains("disc") && kind.Kind == DeviceKind.Console;
-        var wanted = disc ? DeviceKind.DiscConsole : kind.Kind;
-        return profiles.FirstOrDefault(p => p.Generic && p.Kind == wanted) is { } generic
-            ? new NamedModel(generic, [kind.Word, "any"], WithoutFirst(words, kind.Word))
-            : null;
+        var alike = fitting.TakeWhile(x => x.Length == fitting[0].Length).Select(x => x.Profile).ToList();
+        // A maker's name alone is the name of none of several.
+        return alike.Count > 1 && words.Skip(from).Take(fitting[0].Length).All(w => IsOfMaker(w, alike))
+            ? null
+            : new NamedModel(alike[0], words.Skip(from + fitting[0].Length).ToList());
     }
 
-    /// <summary>Words in a row that belong to a name: “atrium cartridge”, but not the cartridge pressed into an Atrium.</summary>
-    private static List<string> Run(IReadOnlyList<string> words, IReadOnlyList<string> names)
+    /// <summary>“Any cartridge”, or just “cartridge”, as the whole of the head.</summary>
+    private static NamedModel? ByKind(IReadOnlyList<string> words, int from, IReadOnlyList<DeviceProfile> profiles, Func<string, bool> isComplaint)
     {
-        var best = new List<string>();
-        for (var at = 0; at < words.Count; at++)
+        var at = from;
+        if (at < words.Count && words[at] == "any")
+            at++;
+        var disc = at < words.Count && words[at] == "disc";
+        if (disc)
+            at++;
+        if (at < words.Count && words[at] == "cartridge" && at + 1 < words.Count && words[at + 1] == "console")
+            at++;
+        var kind = at < words.Count ? Kinds.FirstOrDefault(k => k.Word == words[at]) : default;
+        // The “controller port” is no controller.
+        var part = at + 1 < words.Count && words[at + 1] is "port" or "slot" or "plug" or "socket" or "connector" or "cable" or "cord";
+        if (kind.Word is null || part || IsOfAnother(words, at + 1, isComplaint))
+            return null;
+        var wanted = disc && kind.Kind == DeviceKind.Console ? DeviceKind.DiscConsole : kind.Kind;
+        return profiles.FirstOrDefault(p => p.Generic && p.Kind == wanted) is { } generic ? new NamedModel(generic, words.Skip(at + 1).ToList()) : null;
+    }
+
+    /// <summary>True when the head goes on with words that no model here has and that say nothing of a unit: it is another model's
+    /// name.</summary>
+    private static bool IsOfAnother(IReadOnlyList<string> words, int at, Func<string, bool> isComplaint)
+    {
+        var rest = words.Skip(at).TakeWhile(w => !SaidWords.IsBreak(w)).ToList();
+        if (rest.Count == 0)
+            return false;
+        // “Of my son” tells whose it is, “for the Quartet” what it belongs to.
+        if (rest[0] is "of" or "from" && rest.Count > 1 && rest[1] is "my" or "our" or "his" or "her" or "a" or "someone")
+            return false;
+        if (rest[0] is "for" or "from" or "of")
+            return true;
+        // Without a comma behind it the first word tells: what says something of a unit begins the complaint.
+        return rest.Count <= MostOfAName && rest.TrueForAll(w => !isComplaint(w)) && at + rest.Count < words.Count;
+    }
+
+    private const int MostOfAName = 3;
+
+    /// <summary>How many words in a row from a place on belong to a name, each to a word of its own.</summary>
+    private static int Run(IReadOnlyList<string> words, int from, IReadOnlyList<string> names)
+    {
+        var left = names.ToList();
+        var length = 0;
+        while (from + length < words.Count && left.FindIndex(n => Same(words[from + length], n)) is >= 0 and var own)
         {
-            var run = words.Skip(at).TakeWhile(w => names.Any(n => Same(w, n))).Distinct().ToList();
-            if (run.Count > best.Count)
-                best = run;
+            left.RemoveAt(own);
+            length++;
         }
 
-        return best;
+        return length;
     }
 
-    /// <summary>The line without the words that name the model.</summary>
-    public static string Without(string typed, NamedModel? named) =>
-        named is null
-            ? typed
-            : string.Join(
-                ' ',
-                typed
-                    .Split(' ', StringSplitOptions.RemoveEmptyEntries)
-                    .Where(w => !named.Names.Contains(w.Trim(',', ';', ':', '.').ToLowerInvariant()))
-            );
-
-    private static List<string> WithoutFirst(IReadOnlyList<string> words, string word)
-    {
-        var left = words.Where(w => w != "any").ToList();
-        left.Remove(word);
-        return left;
-    }
+    private static bool IsOfMaker(string word, List<DeviceProfile> alike) =>
+        alike.TrueForAll(p => p.Maker.Split(' ', StringSplitOptions.RemoveEmptyEntries).Any(m => Same(word, m.ToLowerInvariant())));
 
     private static List<string> NameWords(DeviceProfile profile) =>
         $"{profile.Maker} {profile.Name}"
@@ -88,6 +139,7 @@ internal static class ModelNames
             .Where(w => w.Length > 2 && !Loose.Contains(w))
             .ToList();
 
+    /// <summary>A word of a name, a slip of the finger allowed.</summary>
     private static bool Same(string typed, string name) =>
-        name == typed || typed.Length >= 4 && name.StartsWith(typed, StringComparison.Ordinal);
+        name == typed || typed.Length >= ShortestSlip && name.Length >= ShortestSlip && SaidWords.Slip(typed, name);
 }

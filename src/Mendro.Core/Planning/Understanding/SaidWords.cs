@@ -76,10 +76,13 @@ internal static partial class SaidWords
     public static List<string> Of(string text)
     {
         var plain = text.ToLowerInvariant().Replace('’', '\'');
+        // “It's not the sound, it's the picture that is missing.”
+        plain = NotThis().Replace(plain, m => $" {Break} {m.Groups[2].Value} not works {Break} ");
         // What one cannot read oneself is not what the unit does not read.
         plain = Illegible().Replace(plain, " illegible ");
         plain = Not().Replace(plain, " not ");
         plain = plain.Replace("unresponsive", "not respond", StringComparison.Ordinal);
+        plain = Behind().Replace(plain, " backlight ");
         plain = TurnsOn().Replace(plain, " powers on ");
         plain = Neither().Replace(plain, $" no $1 {Break} no ");
         // “…, then off” goes on with what was said.
@@ -119,7 +122,7 @@ internal static partial class SaidWords
     }
 
     /// <summary>True when two words differ by one letter too many, too few, wrong, or two that changed places.</summary>
-    private static bool Slip(string one, string other)
+    public static bool Slip(string one, string other)
     {
         var n = 0;
         while (n < one.Length && n < other.Length && one[n] == other[n])
@@ -139,6 +142,13 @@ internal static partial class SaidWords
 
     [GeneratedRegex(@"\b(?:cannot|can't|can not|hard to|hardly|barely) read(?= it\b| anything\b| the (?:text|screen)\b|\s*[,;.]|\s*$)")]
     private static partial Regex Illegible();
+
+    [GeneratedRegex(@"\b(?:it'?s|it is|its) not (?:the |a )?([\w-]+(?: [\w-]+)?)[,;]? (?:but |it'?s |it is |its )+(?:the |a )?([\w-]+)"
+        + @"(?: that)?(?: is)?(?: missing| gone| dead| broken| bad)?\b")]
+    private static partial Regex NotThis();
+
+    [GeneratedRegex(@"\b(?:light|lamp) (?:behind|of|for|in) (?:the )?(?:screen|picture|display|lcd)\b|\bscreen (?:light|lamp)\b|\bback light\b")]
+    private static partial Regex Behind();
 
     [GeneratedRegex(@"\bneither ((?:\w+ ){1,2})nor\b")]
     private static partial Regex Neither();

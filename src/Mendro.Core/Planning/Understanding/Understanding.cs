@@ -27,7 +27,7 @@ public sealed record SaidFact(
 /// <param name="Profile">Model named; a generic one when only the kind is; null when neither.</param>
 /// <param name="Facts">What it says.</param>
 /// <param name="Unsure">Words that were not understood, or could mean two things.</param>
-/// <param name="Claim">The words as typed, without the model.</param>
+/// <param name="Claim">The words as typed; nothing is cut out of them.</param>
 public sealed record Understanding(DeviceProfile? Profile, IReadOnlyList<SaidFact> Facts, IReadOnlyList<string> Unsure, string Claim)
 {
     /// <summary>Longest line, characters.</summary>
@@ -40,11 +40,10 @@ public sealed record Understanding(DeviceProfile? Profile, IReadOnlyList<SaidFac
         if (typed.Length > LongestLine)
             typed = typed[..LongestLine];
         var words = SaidWords.Of(typed);
-        var named = ModelNames.Find(words, profiles);
-        var claim = ModelNames.Without(typed, named);
+        var named = ModelNames.Find(words, profiles, Listener.SaysSomething);
         return named is null
-            ? new Understanding(null, [], words.Where(w => !SaidWords.IsBreak(w)).Distinct().ToList(), claim)
-            : new Listener(named.Profile, library, named.Left).Hear(claim);
+            ? new Understanding(null, [], words.Where(w => !SaidWords.IsBreak(w)).Distinct().ToList(), typed)
+            : new Listener(named.Profile, library, named.Left).Hear(typed);
     }
 
     /// <summary>Understands a line that takes a unit in, such as <c>quartet no light</c>: it must name a model, or its kind.</summary>
@@ -58,7 +57,7 @@ public sealed record Understanding(DeviceProfile? Profile, IReadOnlyList<SaidFac
             return Outcome<Understanding>.Fail("That is too long for one line; use the intake page.");
         var said = Of(typed, profiles, library);
         return said.Profile is null
-            ? Outcome<Understanding>.Fail($"No model is known by “{typed.Split(' ')[0]}”. Choose one, or take it in on a generic profile.")
+            ? Outcome<Understanding>.Fail($"No model is known by “{NewName.In(typed, library).Name}”. Choose one, or take it in on a generic profile.")
             : Outcome<Understanding>.Ok(said);
     }
 
