@@ -36,6 +36,18 @@ public class CasebookTests
     }
 
     [Fact]
+    public void The_frozen_round_can_be_played_and_is_held_as_when_it_was_first()
+    {
+        // Nothing is tuned to it: 31 of its 35 were held when it was played for the first time.
+        var text = File.ReadAllText(Path.Combine(Shipped.Root(), "tests", "Casebook", "frozen", "frozen-round.json"));
+        var cases = CasebookFile.Read(text).Value ?? throw new InvalidDataException();
+        var player = new CasebookPlayer(new BenchCosts());
+        var results = cases.AsParallel().AsOrdered().Select(c => player.Play(c, Models.Value[c.Profile])).ToList();
+        results.Where(r => r.Problem is not null).ShouldBeEmpty();
+        results.Count(r => r.Held).ShouldBeGreaterThanOrEqualTo(30, string.Join("; ", results.Where(r => !r.Held).Select(r => r.Id)));
+    }
+
+    [Fact]
     public void What_must_never_come_first_never_does() =>
         Played.Value.Where(r => r.Forbidden.Count > 0).Select(r => $"{r.Id}: {string.Join(", ", r.Forbidden)}").ShouldBeEmpty();
 

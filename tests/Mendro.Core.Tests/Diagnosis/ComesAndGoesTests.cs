@@ -15,7 +15,8 @@ public class ComesAndGoesTests
     [InlineData("build-pad-wired", "cross")]
     public void Whether_it_worked_or_failed_first_changes_nothing(string profile, string function)
     {
-        var (failed, worked) = (new Bench(Shipped.Model(profile)).Fails(function).Works(function), new Bench(Shipped.Model(profile)).Works(function).Fails(function));
+        var model = Shipped.Model(profile);
+        var (failed, worked) = (new Bench(model).Fails(function).Works(function), new Bench(model).Works(function).Fails(function));
         var (before, after) = (failed.Diagnose(), worked.Diagnose());
         for (var n = 0; n < failed.Model.Faults.Count; n++)
             before.Posterior.Fault(before.Case.UncuredPiece(n)).ShouldBe(after.Posterior.Fault(after.Case.UncuredPiece(n)), 1e-9, failed.Model.Faults[n].Id);

@@ -99,7 +99,9 @@ internal sealed partial class BenchOrder
     {
         if (move.Repair is { Method.Type: MethodType.Swap } swap && GivesWell(swap.Part.Id))
             return true;
-        if (move.Repair is not { Method.Type: MethodType.Replace } replaced || work.Answered.Showed(replaced.Part.Id))
+        if (move.Repair is not { Method: { Type: MethodType.Replace } or { Type: MethodType.Repair, WantsIron: true } } replaced)
+            return false;
+        if (work.Answered.Showed(replaced.Part.Id))
             return false;
         var part = replaced.Part.Id;
         // A coil that measures well says nothing of a torn cone.
@@ -107,7 +109,7 @@ internal sealed partial class BenchOrder
         return Diagnosis.Verdict.Fresh.Any(f =>
             f.Value == ProbeOutcome.Normal
             && Model.Profile.FindProbe(f.Key) is { } probe
-            && (probe.Spans is [var only] && only == part || probe is { Kind: ProbeKind.Volts, At: { } at } && at == part)
+            && (probe.Spans?.Contains(part) == true || probe is { Kind: ProbeKind.Volts, At: { } at } && at == part)
             && !TradeLibrary.Of(probe.Kind).ByEye
             && DeviceModel.Detects(Diagnosis.Case.Faults[lead].Mode, probe.Kind) >= Confirms
         );
@@ -176,11 +178,13 @@ internal sealed partial class BenchOrder
         if (best.Known || best.Repair is not { } repair || IsGear(repair.Part.Id) || work.Answered.Showed(repair.Part.Id))
             return null;
         var medium = Model.Library.FindFunctionKind(work.Target.Kind)?.Medium is not null;
-        return best.Minutes < (medium ? WorthAGear : LongWork)
-            ? null
-            : work.Quick(QuickMinutes, GearMayBe)
-                .Where(m => m.SwapOut is { } piece && IsGear(piece) && !IsSpared(m))
-                .MaxBy(m => Diagnosis.Parts.TryGetValue(m.SwapOut!.Value, out var part) ? part.Share : 0);
+        if (best.Minutes < (medium ? WorthAGear : LongWork))
+            return null;
+        // The cable that brings it is tried whatever the figures think of it; a cartridge or a disc that hardly can be it is not.
+        var pieces = medium
+            ? work.SwapsAnyway(p => IsGear(p) && Model.Library.Has(Model.Profile.FindPart(p)!.Kind, PartRole.Lines))
+            : work.Quick(QuickMinutes, GearMayBe).Where(m => m.SwapOut is { } piece && IsGear(piece));
+        return pieces.Where(m => !IsSpared(m)).MaxBy(m => Diagnosis.Parts.TryGetValue(m.SwapOut!.Value, out var part) ? part.Share : 0);
     }
 
     private bool IsGear(PartId part) => KindOf(part)?.Gear == true;
@@ -191,6 +195,22 @@ internal sealed partial class BenchOrder
 
     /// <summary>Share of the blame from which a piece of gear is tried.</summary>
     private const double GearMayBe = 0.005;
+
+    /// <summary>Before long work with the iron everything of two minutes or less is looked at, pushed or beeped that the access for it allows
+    /// and that has a fair share of the blame: every leg before a wire.</summary>
+    private Move? MinutesFirst(Move best)
+    {
+        if (best.Known || best.Repair is not { Method: { WantsIron: true, Type: not MethodType.Clean } method } repair || best.ChanceToWork >= AsGoodAsCured)
+            return null;
+        if (method.Minutes < LongRepair || work.Answered.Showed(repair.Part.Id))
+            return null;
+        var suspects = Diagnosis.Suspects.Where(s => Share(s) >= StillSuspect).Select(s => s.Fault.Part.Id).ToHashSet();
+        return Unanswered(Model.Disassembly.After(work.State, repair.Goal), BeforeAside)
+            .Where(p => p.At is null && p.Spans is { Count: > 0 } spans && spans.Any(suspects.Contains))
+            .OrderBy(p => p.Minutes)
+            .Select(work.CheckAnyway)
+            .FirstOrDefault(m => m is { Outcomes: [{ Probability: >= MayShow }, ..] } && !IsSpared(m));
+    }
 
     /// <summary>A glance at the very place comes before minutes of work there, where its answer can change what is done.</summary>
     private Move? GlanceFirst(Move best) =>

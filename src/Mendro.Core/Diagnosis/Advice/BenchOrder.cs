@@ -129,6 +129,7 @@ internal sealed partial class BenchOrder(MoveAdvisor.Work work, BenchCosts costs
             ?? QuickFirst(best)
             ?? EyesFirst(best)
             ?? VoltsFirst(best)
+            ?? MinutesFirst(best)
             ?? BeforeOpeningForVolts(best)
             ?? best;
     }

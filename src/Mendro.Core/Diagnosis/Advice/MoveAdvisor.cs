@@ -248,6 +248,15 @@ public sealed partial class MoveAdvisor(BenchCosts costs)
             return weighed is null ? null : _advisor.CheckMove(Diagnosis, weighed, null, Shares, _options, State, anyway: true);
         }
 
+        /// <summary>Trials with another piece in the place of some parts, though they may not pay by the figures alone.</summary>
+        public IEnumerable<Move> SwapsAnyway(Func<PartId, bool> which) =>
+            Swaps(Diagnosis.Case, Target)
+                .Where(c => c.SwapOut is { } part && which(part))
+                .Select(c => _advisor.Weigh(Diagnosis, _blame, Shares, _options, State, c, anyway: true))
+                .OfType<Weighed>()
+                .Select(w => _advisor.CheckMove(Diagnosis, w, null, Shares, _options, State, anyway: true))
+                .OfType<Move>();
+
         /// <summary>True for a look or a press at nothing but parts that are as good as found.</summary>
         private static bool OnlyAt(Probe probe, HashSet<PartId> parts) =>
             TradeLibrary.Of(probe.Kind).ByEye && probe.Spans is { Count: > 0 } spans && spans.All(parts.Contains);

@@ -23,7 +23,12 @@ internal static class Goal
         if (open[ComplaintState.Fails].ToList() is { Count: > 0 } fails)
             return
             [
-                .. Ordered(model, told, open[ComplaintState.NowAndThen].Where(n => !WorkedOn(model, told, n) && fails.TrueForAll(f => !CanBeTried(model, f, n, starts: false)))),
+                .. Ordered(
+                    model,
+                    told,
+                    open[ComplaintState.NowAndThen]
+                        .Where(n => !WorkedOn(model, told, n) && fails.TrueForAll(f => !CanBeTried(model, f, n, starts: false)))
+                ),
                 .. Ordered(model, told, fails),
             ];
         if (open[ComplaintState.NotTriedSince].Any())

@@ -16,7 +16,8 @@ internal sealed partial class Listener
                 ?? _profile.Functions.FirstOrDefault();
         var kinds = phrase.Kinds.Split(',');
         // “Buzzing in the headphones” is said of them.
-        if (told is null && !_words.GetRange(from, to - from).Exists(w => w is "too" or "also") && At(from, to) is { } place && kinds.Contains(place.Kind) && HasLook(place, phrase.Look))
+        var likewise = _words.GetRange(from, to - from).Exists(w => w is "too" or "also");
+        if (told is null && !likewise && At(from, to) is { } place && kinds.Contains(place.Kind) && HasLook(place, phrase.Look))
             return place;
         if (told is not null && kinds.Contains(told.Kind) && (HasLook(told, phrase.Look) || phrase.Look == "fail"))
             return told;
@@ -98,9 +99,12 @@ internal sealed partial class Listener
     private DeviceFunction? OnOrOff(int from, int to) =>
         Enumerable
             .Range(from + 1, Math.Max(0, to - from - 1))
-            .Any(n => _words[n] is "on" or "off" && _words[n - 1] is "turn" or "turns" or "goes" or "go" or "comes" or "come" or "switch" or "switches" or "powers" or "power")
+            .Any(n => _words[n] is "on" or "off" && OnAndOff.Contains(_words[n - 1]))
             ? _profile.Functions.FirstOrDefault(f => f.Kind == "power-light")
             : null;
+
+    private static readonly HashSet<string> OnAndOff =
+        ["turn", "turns", "goes", "go", "comes", "come", "switch", "switches", "powers", "power"];
 
     private DeviceFunction? ByWord(int at)
     {

@@ -154,7 +154,11 @@ internal sealed partial class Listener
 
         // “only works in the middle” is not “works”.
         var clause = _words.GetRange(from, to - from);
-        var negated = clause.Any(w => w is "no" or "not" or "never" or "without" or "only" or "then" or "after" or "until" or "unless" or "if" || IsNowAndThen(w) || IsOtherSupply(w));
+        var negated = clause.Any(w =>
+            w is "no" or "not" or "never" or "without" or "only" or "then" or "after" or "until" or "unless" or "if"
+            || IsNowAndThen(w)
+            || IsOtherSupply(w)
+        );
         negated |= clause.Contains("goes") && (clause.Contains("comes") || clause.Contains("off") || clause.Contains("out"));
         if (clause.Contains("only"))
             UseGood(from, to);

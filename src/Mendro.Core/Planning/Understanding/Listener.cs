@@ -14,12 +14,18 @@ internal sealed partial class Listener
         .Concat(Lexicon.Functions.SelectMany(f => f.Word.Split(' ')))
         .Concat(Lexicon.Marks.SelectMany(m => m.Words.Split(' ').SelectMany(w => w.TrimEnd('?').Split('|'))))
         .Concat(
-            ["stinks", "loud", "clear", "hums", "pressed", "garbled", "nothing", "picture", "already", "cleaned", "swapped", "replaced", "changed", "renewed", "minutes", "blown"]
+            [
+                "stinks", "loud", "clear", "hums", "pressed", "garbled", "nothing", "picture", "already", "cleaned", "swapped", "replaced",
+                "changed", "renewed", "minutes", "blown",
+            ]
         )
         .ToHashSet();
 
     /// <summary>True for a word that says something of a unit, or says little anywhere: it is no name.</summary>
-    public static bool SaysSomething(string word) => Known.Contains(word) || SmallWords.IsKnown(word) || word is "everything" or "otherwise" or "rest" or "fully" or "untested" || Known.Contains(SaidWords.Mended(word, Known));
+    public static bool SaysSomething(string word) =>
+        word is "everything" or "otherwise" or "rest" or "fully" or "untested"
+        || SmallWords.IsKnown(word)
+        || Known.Contains(SaidWords.Mended(word, Known));
 
     private readonly DeviceProfile _profile;
     private readonly TradeLibrary _library;
