@@ -62,12 +62,14 @@ public sealed class IntakeModel(
         Hear();
     }
 
-    /// <summary>What the claim says of the functions is filled in, where nothing was chosen yet.</summary>
+    /// <summary>What the claim says of the functions and of the condition is filled in, where nothing was chosen yet.</summary>
     private void Hear()
     {
         if (Chosen is null || string.IsNullOrWhiteSpace(Form.Claim) || Form.Result.Values.Any(v => !string.IsNullOrEmpty(v)))
             return;
-        foreach (var fact in Understanding.Of(Form.Claim, Chosen, Library).Trials)
+        var said = Understanding.Of(Form.Claim, Chosen, Library);
+        Form.Marks.AddRange(said.Facts.Select(f => f.Mark).OfType<string>().Except(Form.Marks));
+        foreach (var fact in said.Trials)
         {
             Form.Result[fact.Function!.Value] = fact.Passed ? "pass" : "fail";
             Form.Look[fact.Function.Value] = fact.Look;
