@@ -64,6 +64,22 @@ public class SayingsTests
         Understanding.Of(line, TradeLibrary.Shipped.Profiles, TradeLibrary.Shipped).Claim.ShouldBe(line);
 
     [Theory]
+    [InlineData("zorbo 3 no light", "zorbo-3")]
+    [InlineData("Zorbo 3: 2 buttons dead", "zorbo-3")]
+    [InlineData("zorbo, no light", "zorbo-3")]
+    [InlineData("zorbo 4, no light", null)]
+    [InlineData("zorbo 4 no light", null)]
+    [InlineData("zorbo twin, no light", null)]
+    [InlineData("quartet 2 buttons dead", "harrow-quartet")]
+    public void A_number_belongs_to_the_name(string line, string? model)
+    {
+        var zorbo = Shipped.Profile("harrow-quartet") with { Id = "zorbo-3", Maker = "", Name = "Zorbo 3" };
+        Understanding.Of(line, [.. TradeLibrary.Shipped.Profiles, zorbo], TradeLibrary.Shipped).Profile?.Id.ShouldBe(model);
+        if (model is null)
+            Understanding.Of(line, [.. TradeLibrary.Shipped.Profiles, zorbo], TradeLibrary.Shipped).Profile.ShouldBeNull();
+    }
+
+    [Theory]
     [InlineData("harrow sextet, no light")]
     [InlineData("game for the quartet, black box")]
     [InlineData("leaf springs worn, button a stuck")]

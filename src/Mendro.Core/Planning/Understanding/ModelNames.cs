@@ -70,6 +70,11 @@ internal static class ModelNames
             .ToList();
         if (fitting.Count == 0 || IsOfAnother(words, from + fitting[0].Length, isComplaint))
             return null;
+        // “Zorbo 4” is no Zorbo 3.
+        var behind = from + fitting[0].Length;
+        var numbers = NameWords(fitting[0].Profile).Where(HasDigit).ToList();
+        if (behind < words.Count && HasDigit(words[behind]) && numbers.Count > 0 && !words.Skip(from).Take(fitting[0].Length).Any(numbers.Contains))
+            return null;
         var alike = fitting.TakeWhile(x => x.Length == fitting[0].Length).Select(x => x.Profile).ToList();
         // A maker's name alone is the name of none of several.
         return alike.Count > 1 && words.Skip(from).Take(fitting[0].Length).All(w => IsOfMaker(w, alike))
@@ -110,7 +115,7 @@ internal static class ModelNames
         if (rest[0] is "for" or "from" or "of")
             return true;
         // Without a comma behind it the first word tells: what says something of a unit begins the complaint.
-        return rest.Count <= MostOfAName && rest.TrueForAll(w => !isComplaint(w)) && at + rest.Count < words.Count;
+        return rest.Count <= MostOfAName && rest.TrueForAll(w => !isComplaint(w) || HasDigit(w)) && at + rest.Count < words.Count;
     }
 
     private const int MostOfAName = 3;
@@ -136,8 +141,10 @@ internal static class ModelNames
         $"{profile.Maker} {profile.Name}"
             .ToLowerInvariant()
             .Split([' ', ','], StringSplitOptions.RemoveEmptyEntries)
-            .Where(w => w.Length > 2 && !Loose.Contains(w))
+            .Where(w => (w.Length > 2 || HasDigit(w)) && !Loose.Contains(w))
             .ToList();
+
+    private static bool HasDigit(string word) => word.Any(char.IsDigit);
 
     /// <summary>A word of a name, a slip of the finger allowed.</summary>
     private static bool Same(string typed, string name) =>

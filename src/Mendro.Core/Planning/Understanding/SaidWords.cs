@@ -85,6 +85,8 @@ internal static partial class SaidWords
         plain = Behind().Replace(plain, " backlight ");
         plain = TurnsOn().Replace(plain, " powers on ");
         plain = Neither().Replace(plain, $" no $1 {Break} no ");
+        // A point or a comma within a number ends no clause.
+        plain = Decimal().Replace(plain, "-");
         // “…, then off” goes on with what was said.
         plain = Then().Replace(plain, " then ");
         plain = Punctuation().Replace(plain, $" {Break} ");
@@ -155,6 +157,9 @@ internal static partial class SaidWords
 
     [GeneratedRegex(@"\b(?:turns|switches) on\b")]
     private static partial Regex TurnsOn();
+
+    [GeneratedRegex(@"(?<=\d)[.,](?=\d)")]
+    private static partial Regex Decimal();
 
     [GeneratedRegex(@"[,;]\s*(?:and\s+)?then\b")]
     private static partial Regex Then();
