@@ -93,8 +93,8 @@ internal sealed partial class BenchOrder
     private const int MostTreated = 2;
     private const int MostGoneOver = 2;
 
-    /// <summary>What a meter has found good at the part itself is not replaced. An eye proves less: what
-    /// looks whole may rattle.</summary>
+    /// <summary>What a meter has found good at the part itself is not replaced while anything else is left: meters and hands err too. An eye
+    /// proves less: what looks whole may rattle.</summary>
     private bool IsProtected(Move move)
     {
         if (move.Repair is { Method.Type: MethodType.Swap } swap && GivesWell(swap.Part.Id))
@@ -129,7 +129,7 @@ internal sealed partial class BenchOrder
 
     /// <summary>The moves that the laws leave, what is clean already behind the rest.</summary>
     private List<Move> Lawful(IEnumerable<Move> ranked) =>
-        ranked.Where(m => !IsDoneEnough(m) && !IsSpared(m) && !IsProtected(m)).OrderBy(IsCleanAlready).ToList();
+        ranked.Where(m => !IsDoneEnough(m) && !IsSpared(m)).OrderBy(m => IsProtected(m) || IsCleanAlready(m)).ToList();
 
     private bool IsAt(ProbeTaken taken, PartId part) => Model.Profile.FindProbe(taken.ProbeId)?.PartIds().Contains(part) == true;
 
