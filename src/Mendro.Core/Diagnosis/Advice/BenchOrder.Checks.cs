@@ -14,7 +14,7 @@ internal sealed partial class BenchOrder
     /// </summary>
     private Move? QuickFirst(Move best)
     {
-        var quick = Quick(QuickMinutes).ToList();
+        var quick = Quick(QuickMinutes);
         // Where the cure is as good as certain there is nothing to look for.
         if (best.ChanceToWork >= AsGoodAsCured)
             return null;
@@ -46,7 +46,7 @@ internal sealed partial class BenchOrder
 
     /// <summary>Bench gear is changed for another piece before it is cleaned, where that takes half as long at most.</summary>
     private Move? SwapFirst(Move best, RepairOption repair) =>
-        Model.Library.FindPartKind(repair.Part.Kind)?.Gear != true
+        !IsGear(repair.Part.Id)
             ? null
             : Quick(best.Minutes / 2)
                 .FirstOrDefault(m =>

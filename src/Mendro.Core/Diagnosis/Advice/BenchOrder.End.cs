@@ -72,8 +72,7 @@ internal sealed partial class BenchOrder
     {
         if (Diagnosis.Unexplained < HalfTheBlame)
             return null;
-        var working = Model.Profile.Functions.Where(f => Diagnosis.Functions[f.Id] == FunctionState.Works).SelectMany(f => Model.Closure(f.Id));
-        var own = Model.Closure(work.Target.Id).Except(working).ToHashSet();
+        var own = Model.Closure(work.Target.Id).Except(Working).ToHashSet();
         double Takes(Probe probe) => probe.Minutes + Model.Disassembly.Minutes(work.State, Model.Disassembly.Goal(probe));
         return Model
             .Profile.Probes.Where(p => !work.Answered.Has(p) && p.Spans is { Count: > 0 } spans && spans.All(own.Contains) && Takes(p) <= MostAlongItsWay)

@@ -118,7 +118,7 @@ internal sealed partial class BenchOrder
     /// <summary>A swab that stays clean ends the cleaning of that place; of the bench's own gear a swap tells more.</summary>
     private bool IsCleanAlready(Move move) =>
         move.Repair is { Method.Type: MethodType.Clean } cleaning
-        && Model.Library.FindPartKind(cleaning.Part.Kind)?.Gear != true
+        && !IsGear(cleaning.Part.Id)
         && Diagnosis.Case.Events.OfType<ProbeTaken>().LastOrDefault(t => Swabs(t, cleaning.Part.Id)) is { Outcome: ProbeOutcome.Normal } swab
         && Diagnosis.Verdict.Fresh.ContainsKey(swab.ProbeId);
 
@@ -169,7 +169,7 @@ internal sealed partial class BenchOrder
             ? best
             : Quick(QuickMinutes)
                 .Where(m => m.SwapOut is not null && m.ExpectedMinutes <= best.ExpectedMinutes + AsGood)
-                .MaxBy(m => Diagnosis.Parts.TryGetValue(m.SwapOut!.Value, out var part) ? part.Share : 0) ?? best;
+                .MaxBy(ShareOfPiece) ?? best;
 
     /// <summary>The bench's own gear is distrusted: before anything is worked on for a picture or a sound another cable or screen is tried,
     /// and before anything long another cartridge or disc.</summary>
@@ -184,8 +184,11 @@ internal sealed partial class BenchOrder
         var pieces = medium
             ? work.SwapsAnyway(p => IsGear(p) && Model.Library.Has(Model.Profile.FindPart(p)!.Kind, PartRole.Lines))
             : work.Quick(QuickMinutes, GearMayBe).Where(m => m.SwapOut is { } piece && IsGear(piece));
-        return pieces.Where(m => !IsSpared(m)).MaxBy(m => Diagnosis.Parts.TryGetValue(m.SwapOut!.Value, out var part) ? part.Share : 0);
+        return pieces.Where(m => !IsSpared(m)).MaxBy(ShareOfPiece);
     }
+
+    /// <summary>Share of the blame of the piece that a swap takes out.</summary>
+    private double ShareOfPiece(Move swap) => Diagnosis.Parts.TryGetValue(swap.SwapOut!.Value, out var part) ? part.Share : 0;
 
     private bool IsGear(PartId part) => KindOf(part)?.Gear == true;
 

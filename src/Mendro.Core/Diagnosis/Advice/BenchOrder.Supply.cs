@@ -61,6 +61,10 @@ internal sealed partial class BenchOrder
                 Diagnosis.Functions[f.Id] == FunctionState.Works && f.Id != start.Id && !Goal.CanBeTried(Model, f, start, starts: false)
             );
 
+    /// <summary>Parts that a working function needs.</summary>
+    private IEnumerable<PartId> Working =>
+        Model.Profile.Functions.Where(f => Diagnosis.Functions[f.Id] == FunctionState.Works).SelectMany(f => Model.Closure(f.Id));
+
     private string? LookOfTarget => Diagnosis.Case.Events.OfType<FunctionTried>().LastOrDefault(t => t.FunctionId == work.Target.Id && !t.Passed)?.LookId;
 
     private bool IsSource(PartId part) => KindOf(part)?.Has(PartRole.Source) == true;
@@ -81,10 +85,8 @@ internal sealed partial class BenchOrder
             || work.Target.Kind is not ("power-light" or "start-up" or "picture" or "video-out")
         )
             return null;
-        var closure = Model.Closure(work.Target.Id).ToHashSet();
         // What works shows its supply.
-        foreach (var works in Model.Profile.Functions.Where(f => Diagnosis.Functions[f.Id] == FunctionState.Works))
-            closure.ExceptWith(Model.Closure(works.Id));
+        var closure = Model.Closure(work.Target.Id).Except(Working).ToHashSet();
         return Unanswered(work.State, BeforeAside)
             .Where(p => p is { Kind: ProbeKind.Volts, State: AccessState.Closed, At: { } at } && closure.Contains(at))
             .OrderBy(p => Model.Graph.Upstream(p.At!.Value, powerOnly: true).Count)

@@ -170,8 +170,7 @@ internal sealed partial class BenchOrder(MoveAdvisor.Work work, BenchCosts costs
     {
         if (SpoiltBy(_ => true) is not ({ } repair, { } spoilt))
             return null;
-        var working = Model.Profile.Functions.Where(f => Diagnosis.Functions[f.Id] == FunctionState.Works).SelectMany(f => Model.Closure(f.Id)).ToHashSet();
-        var ways = spoilt.SelectMany(f => Model.Closure(f.Id)).Except(working).Where(p => KindOf(p)?.Has(PartRole.Moved) == true).ToHashSet();
+        var ways = spoilt.SelectMany(f => Model.Closure(f.Id)).Except(Working).Where(p => KindOf(p)?.Has(PartRole.Moved) == true).ToHashSet();
         var since = Diagnosis.Case.Events.SkipWhile(e => e != repair).OfType<ProbeTaken>().Select(t => t.ProbeId).ToHashSet();
         return Model
             .Profile.Probes.Where(p => p.Minutes <= QuickMinutes && TradeLibrary.Of(p.Kind).ByEye && !since.Contains(p.Id))

@@ -68,7 +68,8 @@ internal sealed class Conditions
         if (!tried.Passed || tried.Starts > 1 || _model.Profile.FindFunction(tried.FunctionId) is not { } works)
             return links;
         var met = Met(at, works);
-        return links.Select(l => l with { P = l.P * (met.Contains(l.Fault) ? LeftOfAPass : OfItsOwnWay(at, works, l.Fault)) }).ToList();
+        var failing = _failed.Where(f => f.Moment == _momentOf[at] && f.Function.Id != works.Id).Select(f => f.Function).ToList();
+        return links.Select(l => l with { P = l.P * (met.Contains(l.Fault) ? LeftOfAPass : OfItsOwnWay(failing, works, l.Fault)) }).ToList();
     }
 
     /// <summary>What works needs the complaint to work just then: the condition was met.</summary>
@@ -90,12 +91,11 @@ internal sealed class Conditions
 
     /// <summary>Share of its weight that a pass keeps for a fault whose complaint goes another way: sound says little of the picture's
     /// line in one cable, and a unit that runs on what is in its pack says little of what charges it.</summary>
-    private double OfItsOwnWay(int at, DeviceFunction works, int fault)
+    private double OfItsOwnWay(List<DeviceFunction> failing, DeviceFunction works, int fault)
     {
-        var part = _faults[fault].Part;
-        var failing = _failed.Where(f => f.Moment == _momentOf[at] && f.Function.Id != works.Id).Select(f => f.Function).ToList();
         if (failing.Count == 0)
             return 1;
+        var part = _faults[fault].Part;
         if (!_model.Closure(works.Id).Contains(part.Id) && failing.Any(f => f.Kind == "charging" && _model.Closure(f.Id).Contains(part.Id)))
             return LeftOfAPass;
         return _model.Library.Has(part.Kind, PartRole.Lines)

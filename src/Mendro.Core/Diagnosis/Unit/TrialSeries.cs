@@ -56,8 +56,8 @@ internal sealed class TrialSeries(Func<int, int, bool> repairBetween)
             n = end + 1;
             var (failed, passed) = (moment.FindAll(t => t.Present), moment.FindAll(t => !t.Present));
             // What fails under a condition works without it: that is told by the look.
-            var always = failed.TrueForAll(t => Conditions.Is(t.Look));
-            if (always || passed.Count == 0 || passed.Sum(t => t.Trials) >= Complaints.StartsThatHold)
+            var byCondition = failed.TrueForAll(t => Conditions.Is(t.Look));
+            if (byCondition || passed.Count == 0 || passed.Sum(t => t.Trials) >= Complaints.StartsThatHold)
                 told.AddRange(moment);
             else
                 told.AddRange(failed.Select((t, k) => t with { Went = true, Trials = k == failed.Count - 1 ? 1 : 0 }));

@@ -114,7 +114,7 @@ internal static class ModelNames
             return false;
         if (rest[0] is "for" or "from" or "of")
             return true;
-        // Without a comma behind it the first word tells: what says something of a unit begins the complaint.
+        // Only up to a comma can it be a name: what has none goes on as the complaint.
         return rest.Count <= MostOfAName && rest.TrueForAll(w => !isComplaint(w) || HasDigit(w)) && at + rest.Count < words.Count;
     }
 
