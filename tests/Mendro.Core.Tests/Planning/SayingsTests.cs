@@ -63,6 +63,13 @@ public class SayingsTests
     public void Nothing_is_cut_out_of_the_claim(string line) =>
         Understanding.Of(line, TradeLibrary.Shipped.Profiles, TradeLibrary.Shipped).Claim.ShouldBe(line);
 
+    [Fact]
+    public void What_it_did_when_it_last_ran_is_a_complaint_too() =>
+        Understanding
+            .Of("duet: no light, and the volume crackled when it ran", TradeLibrary.Shipped.Profiles, TradeLibrary.Shipped)
+            .Facts.Select(Words)
+            .ShouldBe(["power-light fail nothing", "speaker fail crackle"]);
+
     [Theory]
     [InlineData("zorbo 3 no light", "zorbo-3")]
     [InlineData("Zorbo 3: 2 buttons dead", "zorbo-3")]

@@ -98,7 +98,7 @@ internal static partial class Lexicon
         new("sound|audio|volume|speaker is? very|too? quiet|low|faint|weak", "speaker,phones", "quiet"),
         new("others|other|rest buttons|ones|keys? are? ok|fine|good|work*", "", ""),
         new("quiet", "speaker,phones", "quiet"),
-        new("crackles|crackly|crackling|crackle|scratchy", "speaker,phones,wheel", "crackle"),
+        new("crackles|crackly|crackling|crackle|crackled|scratchy", "speaker,phones,wheel", "crackle"),
         new("buzzes|buzz|buzzing|hum|hums|humming", "speaker,video-out,phones", "buzz"),
         new("speaker rattles|distorts|distorted|rattling", "speaker", "rattle"),
         new("speaker is? blown|torn|burst", "speaker", "fail"),
