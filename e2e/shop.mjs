@@ -1,7 +1,7 @@
 // A server of its own for each test file, on a free port and a fresh data folder, and pages that fail on console errors.
 import { test as base, expect } from '@playwright/test';
 import { spawn } from 'node:child_process';
-import { cpSync, mkdtempSync, rmSync } from 'node:fs';
+import { cpSync, mkdirSync, mkdtempSync, rmSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
@@ -20,7 +20,10 @@ const freePort = () => new Promise((resolve) => {
 export const start = async (demo, models, more = []) => {
   const data = mkdtempSync(join(tmpdir(), 'mendro-e2e-'));
   // The demo world as the run has made it once; by hand a server makes its own.
-  if (demo && process.env.MENDRO_PREPARED_DEMO) cpSync(process.env.MENDRO_PREPARED_DEMO, data, { recursive: true });
+  const prepare = () => {
+    if (demo && process.env.MENDRO_PREPARED_DEMO) cpSync(process.env.MENDRO_PREPARED_DEMO, data, { recursive: true });
+  };
+  prepare();
   let [port, server] = [0, null];
   // Between the asking and the opening another may have taken the port: then the next.
   for (let tries = 0; server === null; tries++) {
@@ -35,18 +38,26 @@ export const start = async (demo, models, more = []) => {
     server.removeAllListeners('exit');
     server.kill('SIGKILL');
   };
+  const restart = async (between = () => {}) => {
+    const gone = new Promise((resolve) => { server.once('close', resolve); });
+    end();
+    await gone;
+    between();
+    server = await open(demo, models, data, port, more);
+  };
   return {
     address: `http://127.0.0.1:${port}`,
     port,
     /** What it said so far. */
     said: () => server.said(),
     /** Ends the server as a power cut would, and opens the same shop again. */
-    restart: async () => {
-      const gone = new Promise((resolve) => { server.once('close', resolve); });
-      end();
-      await gone;
-      server = await open(demo, models, data, port, more);
-    },
+    restart: () => restart(),
+    /** Opens the shop anew, as if nothing had been done in it. */
+    renew: () => restart(() => {
+      rmSync(data, { recursive: true, force: true });
+      mkdirSync(data);
+      prepare();
+    }),
     stop: () => {
       end();
       rmSync(data, { recursive: true, force: true });
@@ -103,7 +114,12 @@ export const test = base.extend({
     await use(shop);
     shop.stop();
   }, { scope: 'worker' }],
-  baseURL: async ({ shop }, use) => use(shop.address),
+  // Which files a worker is given, and in which order, is chance: no test may find what those of another file have filed.
+  baseURL: async ({ shop }, use, { file }) => {
+    if (shop.usedBy && shop.usedBy !== file) await shop.renew();
+    shop.usedBy = file;
+    await use(shop.address);
+  },
   page: async ({ page }, use) => {
     const errors = hearErrors(page);
     await use(page);
