@@ -23,7 +23,7 @@ const pages = [
   '/Jobs/123/Intake', '/Jobs/123/Find', '/Jobs/123/Find?select=fn:speaker', '/Jobs/123/Fix', '/Jobs/123/Fix?part=switch', '/Jobs/123/Apart?to=main',
   '/Timers', '/Materials?s=bleach-1-10@copper&s=vinegar@lens', '/Jobs/133/Prove',
   '/Jobs/133/Pictures', '/Jobs/127/Owner', '/Jobs/123/Sale', '/Jobs/123/Trays', '/Labels?jobs=133', '/Donors', '/Calls',
-  '/Jobs/123/HandOver', '/Jobs/101/Sheet',
+  '/Jobs/123/HandOver', '/Jobs/101/Sheet', '/Jobs/123/Model', '/Words',
   '/Jobs/123/Timeline', '/Models', '/Models/harrow-quartet', '/Models/dovrel-sextant/Check', '/Models/harrow-quartet/Card', '/Settings',
   '/nothing-here', '/Jobs/143/Find', '/Jobs/144/Find?select=provoke:power-light:pressed', '/Jobs/123/Why', '/Jobs/149/Swaps', '/Gear',
   '/Patterns', '/Calculators',

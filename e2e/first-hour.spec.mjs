@@ -8,14 +8,15 @@ test('an empty shop comes to its first cause by keyboard, with a part and a prob
   await expect(page.locator('.first-hour li')).toHaveCount(3);
   await page.locator('input[name=line]').focus();
   await page.keyboard.type('zorbo 3, four cells, no light, terminals corroded');
-  await expect(page.locator('#heard')).toContainText('zorbo 3 is a name the shop does not know yet');
+  await expect(page.locator('#heard')).toContainText('The shop does not know zorbo 3 yet');
   await page.keyboard.press('Enter');
 
   // What it is nearest to is asked with pictures, the likeliest first.
   await expect(page).toHaveURL(/\/Intake/);
   const build = page.locator('button.build').first();
   await expect(build).toContainText('four cells');
-  await build.focus();
+  // It is the one that Enter takes.
+  await expect(build).toBeFocused();
   await page.keyboard.press('Enter');
   await expect(page.locator('.new-model')).toContainText('zorbo 3 is new');
   await expect(page.locator('input[name="Form.Result[power-light]"][value="fail"]')).toBeChecked();

@@ -30,7 +30,7 @@ internal static class UnderstandCommand
                     new
                     {
                         profile = said.Profile?.Id,
-                        facts = said.Facts.Select(Entry),
+                        facts = said.Facts.Select((f, n) => Entry(f, said.Grounds.ElementAtOrDefault(n) ?? "", Condition(f, said.Facts))),
                         marks = said.Facts.Select(f => f.Mark).OfType<string>(),
                         told = said.Facts.Where(f => f.Part is not null).Select(f => new { part = f.Part.ToString(), method = f.Method.ToString() }),
                         said.Unsure,
@@ -45,7 +45,7 @@ internal static class UnderstandCommand
 
         output.WriteLine($"model: {said.Profile?.FullName ?? "not named"}");
         foreach (var fact in said.Facts)
-            output.WriteLine(JsonSerializer.Serialize(Entry(fact), ProfileJson.Options));
+            output.WriteLine(JsonSerializer.Serialize(Entry(fact, "", null), ProfileJson.Options));
         if (said.Unsure.Count > 0)
             output.WriteLine($"not sure: {string.Join(", ", said.Unsure)}");
         return Commands.Good;
@@ -57,9 +57,20 @@ internal static class UnderstandCommand
         DefaultIgnoreCondition = System.Text.Json.Serialization.JsonIgnoreCondition.Never,
     };
 
-    private static Dictionary<string, object> Entry(SaidFact fact)
+    /// <summary>On what it depends, in a word: pressed, warm, or that it comes and goes; null for a plain fact.</summary>
+    private static string? Condition(SaidFact fact, IReadOnlyList<SaidFact> all) =>
+        fact.Provoked || fact.Look == "pressed" ? "pressed"
+        : fact.Look == "warm" ? "warm"
+        : fact.Function is { } function && all.Any(f => function.Equals(f.Function) && f.Passed != fact.Passed) ? "comes and goes"
+        : null;
+
+    private static Dictionary<string, object> Entry(SaidFact fact, string words, string? condition)
     {
         var entry = new Dictionary<string, object>();
+        if (words.Length > 0)
+            entry["words"] = words;
+        if (condition is not null)
+            entry["condition"] = condition;
         if (fact.Mark is { } mark)
             entry["mark"] = mark;
         if (fact.Part is { } part)

@@ -38,7 +38,21 @@ public sealed record BaselineTrial(string Function, bool Passed, string? Look, i
 /// <summary>How a typed line is understood.</summary>
 /// <param name="Said">What it says, or why it cannot be taken in.</param>
 /// <param name="NewName">The name in it that the shop does not know; blank when it names a model, or nothing.</param>
-public sealed record HeardLine(Outcome<Understanding> Said, string NewName);
+/// <param name="Nearest">Other models that may be meant, the nearest first.</param>
+/// <param name="How">What was said about how it was heard: the model meant, and what was turned over.</param>
+public sealed record HeardLine(Outcome<Understanding> Said, string NewName, IReadOnlyList<DeviceProfile> Nearest, HeardAs How);
+
+/// <summary>How a line is to be heard, where what was heard was turned over.</summary>
+/// <param name="Model">Model that is meant; blank for the one heard, <see cref="New"/> for a name the shop does not know.</param>
+/// <param name="Turns">What was turned over, by key; see <see cref="SaidChip"/>.</param>
+public sealed record HeardAs(string Model, IReadOnlyDictionary<string, string> Turns)
+{
+    /// <summary>A name the shop does not know yet.</summary>
+    public const string New = "new";
+
+    /// <summary>Just as heard.</summary>
+    public static HeardAs Said { get; } = new("", new Dictionary<string, string>());
+}
 
 /// <summary>Intake: a unit at the door with its marks and baseline test, and what is corrected of it later.</summary>
 public sealed class IntakeDesk(
@@ -50,6 +64,7 @@ public sealed class IntakeDesk(
     SettingsStore settings,
     JobBench bench,
     TradeLibrary library,
+    DoorWords door,
     Ledger ledger,
     TimeProvider time
 )
@@ -93,15 +108,18 @@ public sealed class IntakeDesk(
         );
 
     /// <summary>Takes a unit in from one typed line, as shop stock until its owner is told.</summary>
-    public Deed<TakenIn> TakeInLine(string line, string? once = null) =>
+    /// <param name="line">What was typed.</param>
+    /// <param name="how">What was turned over before.</param>
+    /// <param name="once">Key of the form.</param>
+    public Deed<TakenIn> TakeInLine(string line, HeardAs? how = null, string? once = null) =>
         ledger.Once<TakenIn>(
             once,
             () =>
             {
-                var heard = Understanding.AtTheDoor(line, profiles.All(), library);
+                var heard = Said(line, how ?? HeardAs.Said);
                 if (!heard.IsOk)
                     return Refusal.Invalid(heard.Problem);
-                var said = heard.Value;
+                var said = SaidChip.Turn(heard.Value, (how ?? HeardAs.Said).Turns, library);
                 var job = new Job { ProfileId = said.Profile!.Id, Currency = settings.Get().Currency };
                 return TakeIn(AsHeard(said, job));
             }
@@ -124,14 +142,29 @@ public sealed class IntakeDesk(
                 .ToList()
         );
 
+    private const int NearestShown = 3;
+
     /// <summary>How a typed line would be understood; nothing is filed.</summary>
-    public HeardLine Heard(string? line)
+    public HeardLine Heard(string? line, HeardAs? how = null)
     {
         var typed = (line ?? "").Trim();
-        var said = Understanding.AtTheDoor(typed, profiles.All(), library);
+        how ??= HeardAs.Said;
+        var said = Said(typed, how);
         // A line of a length that can be taken fails for one reason only: it names no model of the shop.
         var isNew = !said.IsOk && typed.Length is > 0 and <= Understanding.LongestLine;
-        return new HeardLine(said, isNew ? NewName.In(typed, library).Name : "");
+        var known = profiles.All();
+        var nearest = ModelSearch.Nearest(typed, known, NearestShown + 1).Where(p => p.Id != said.Value?.Profile?.Id).Take(NearestShown);
+        return new HeardLine(said, isNew ? NewName.In(typed, library).Name : "", [.. nearest], how);
+    }
+
+    private Outcome<Understanding> Said(string line, HeardAs how)
+    {
+        var known = profiles.All();
+        if (how.Model == HeardAs.New)
+            return Outcome<Understanding>.Fail($"“{NewName.In(line, library).Name}” is a name the shop does not know yet.");
+        return line.Trim().Length is > 0 and <= Understanding.LongestLine && known.FirstOrDefault(p => p.Id == how.Model) is { } meant
+            ? Outcome<Understanding>.Ok(Understanding.As(line, meant, library, door.Own))
+            : door.AtTheDoor(line, known);
     }
 
     /// <summary>Corrects what was written down at intake.</summary>

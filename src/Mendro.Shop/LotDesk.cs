@@ -54,9 +54,9 @@ public sealed class LotDesk(
     JobBench jobBench,
     IntakeDesk intake,
     ModelShelf models,
-    ProfileStore profiles,
     SettingsStore settings,
     TradeLibrary library,
+    DoorWords door,
     Ledger ledger
 )
 {
@@ -97,17 +97,17 @@ public sealed class LotDesk(
     /// <summary>How a line would be taken in.</summary>
     public Outcome<Understanding> Heard(Lot lot, BatchItem item)
     {
-        var named = item.Model.Length > 0 ? Understanding.Of(item.Model, profiles.All(), library).Profile : null;
+        var named = item.Model.Length > 0 ? door.Hear(item.Model).Profile : null;
         if (item.Model.Length > 0 && named is null)
             return Outcome<Understanding>.Fail($"model: no model is known by “{item.Model}”.");
         // A line may name its model itself: a pad among cartridges.
         var profile = named ?? models.Latest(lot.ProfileId)?.Model.Profile;
         // In a lot with a model that model holds, whatever kind of thing a word of the complaint is.
-        if (named is null && Understanding.Of(item.Words, profiles.All(), library) is { Profile: { } said } own && !(said.Generic && profile is not null))
+        if (named is null && door.Hear(item.Words) is { Profile: { } said } own && !(said.Generic && profile is not null))
             return Outcome<Understanding>.Ok(own);
         return profile is null
             ? Outcome<Understanding>.Fail($"“{item.Words}” names no model that is known, and the lot has none.")
-            : Outcome<Understanding>.Ok(Understanding.Of(item.Words, profile, library));
+            : Outcome<Understanding>.Ok(door.Hear(item.Words, profile));
     }
 
     /// <summary>Takes items in: all of them, or none with every reason.</summary>

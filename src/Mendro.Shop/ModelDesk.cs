@@ -70,36 +70,6 @@ public sealed class ModelDesk(
             }
         );
 
-    /// <summary>A job turns out to be a unit of another model that the shop knows: it goes there with its records.</summary>
-    /// <param name="number">Number of the job.</param>
-    /// <param name="into">Model that it is.</param>
-    /// <param name="once">Key of the form.</param>
-    public Deed<ModelChanged> MoveTo(long number, string into, string? once = null) =>
-        bench.On<ModelChanged>(
-            number,
-            once,
-            open =>
-            {
-                if (models.Latest(into) is not var (model, version) || !IsOwn(model.Profile) || moves.NowOf(into) != into)
-                    return Refusal.Invalid("Choose the model that it is.");
-                var (to, from) = (model.Profile, open.Model.Profile);
-                if (to.Id == from.Id)
-                    return Refusal.Invalid($"It stands on {to.FullName} already.");
-                var held = records.Of(open.Job.Id);
-                if (RecordNames.Missing(held.Select(r => r.Body), from, to) is { Count: > 0 } missing)
-                    return Refusal.Invalid(
-                        $"{to.FullName} has no {string.Join(", ", missing)}, of which something is filed here. Teach it that first, or take those entries back."
-                    );
-                if (open.Job.Revision.Length > 0 && to.Revisions.All(r => r.Id != open.Job.Revision))
-                    return Refusal.Invalid($"{to.FullName} has no revision {open.Job.Revision}. Correct the revision first.");
-                if (UnitDiagnosis.Make(model, BenchRecord.Events(held)) is { IsOk: false, Problem: var problem })
-                    return Refusal.Invalid($"What is filed here does not go with {to.FullName}: {problem}");
-                var words = $"it is a {to.FullName}, not a {from.FullName}";
-                moves.Move(Move("move", from.Id, open.Job.ProfileVersion, to.Id, version, words), version, to.FullName, open.Job.Id);
-                return new ModelChanged(to.Id, $"{open.Job.Tag} is a {to.FullName} now.");
-            }
-        );
-
     /// <summary>Two models turn out to be one: all jobs, readings and lessons of the first go to the second.</summary>
     /// <param name="from">Model that is no model of its own.</param>
     /// <param name="into">Model that it is.</param>
@@ -170,6 +140,8 @@ public sealed class ModelDesk(
                     return Refusal.Missing;
                 if (moves.NowOf(move.ToId) != move.ToId)
                     return Refusal.Invalid("The model they went to has gone on to another one since; take that back first.");
+                if (move.What == "move" && !GoesBack(move))
+                    return Refusal.Invalid("What was filed since has no place in the other model. Open the job and change its model there.");
                 if (move.What == "split" && profiles.Latest(move.FromId) is var (whole, _))
                     foreach (var lost in profiles.Find(move.FromId, move.FromVersion)!.Revisions.Where(r => !whole.Revisions.Contains(r)))
                         profiles.Save(whole = whole with { Revisions = [.. whole.Revisions, lost] });
@@ -177,6 +149,16 @@ public sealed class ModelDesk(
                 return new ModelChanged(move.FromId, $"Taken back: {move.Words}. {Jobs(count)} went back.");
             }
         );
+
+    /// <summary>True when all that its units have on file has a place in the model they came from.</summary>
+    private bool GoesBack(ModelMove move)
+    {
+        if (models.Latest(move.FromId) is not var (from, _) || models.Latest(move.ToId) is not var (to, _))
+            return false;
+        var held = moves.JobsOf(move.Id).SelectMany(records.Of).ToList();
+        return RecordNames.Missing(held.Select(r => r.Body), to.Profile, from.Profile).Count == 0
+            && UnitDiagnosis.Make(from, BenchRecord.Events(held)).IsOk;
+    }
 
     /// <summary>True for a model that the shop may change.</summary>
     public static bool IsOwn(DeviceProfile profile) => !profile.Generic && profile.Archetype is null;

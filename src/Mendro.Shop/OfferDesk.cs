@@ -58,7 +58,7 @@ public sealed class OfferDesk(
     ModelShelf models,
     SettingsStore settings,
     SaleDesk sales,
-    TradeLibrary library,
+    DoorWords door,
     Ledger ledger
 )
 {
@@ -105,7 +105,7 @@ public sealed class OfferDesk(
             WorthLine.UncuredMinutes(new UnitValues(offer.Working, offer.InParts, null, new Currency(offer.Currency)), shop.PerHour),
             StakeKnown: true
         );
-        var heard = known.Select(m => Understanding.Of(offer.Claim, m.Profile, library)).ToList();
+        var heard = known.Select(m => door.Hear(offer.Claim, m.Profile)).ToList();
         var cases = known.Zip(heard, (m, h) => new OfferCase(m, h.Facts, costs, trust)).ToList();
         var ways = cases.SelectMany(c => c.Ways(1.0 / cases.Count)).ToList();
         var worth = OfferWorth.Of(ways, terms, Seed);
@@ -203,7 +203,7 @@ public sealed class OfferDesk(
                 continue;
             var model = models.Of(unit.Job);
             var tried = records.Of(unit.Job.Id).Select(r => r.Body).OfType<FunctionTrial>().ToList();
-            foreach (var fact in Understanding.Of(offer.Claim, model.Profile, library).Trials)
+            foreach (var fact in door.Hear(offer.Claim, model.Profile).Trials)
                 if (tried.FirstOrDefault(t => t.Function == fact.Function!.Value) is { } own)
                     (held, looked) = (held + (own.Passed == fact.Passed ? 1 : 0), looked + 1);
         }

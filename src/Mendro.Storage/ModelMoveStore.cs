@@ -52,6 +52,10 @@ public sealed class ModelMoveStore(ShopDatabase database, TimeProvider time)
             connection.QueryFirstOrDefault<ModelMove>("SELECT * FROM model_moves WHERE id = @id AND withdrawn_at IS NULL", new { id })
         );
 
+    /// <summary>Jobs that went along.</summary>
+    public IReadOnlyList<JobId> JobsOf(long moveId) =>
+        database.Read(connection => connection.Query<JobId>("SELECT job_id FROM moved_jobs WHERE move_id = @moveId", new { moveId }).AsList());
+
     /// <summary>Which model a retired one is now; the id itself when it is in use, null when it was taken back.</summary>
     public string? NowOf(string id) =>
         database.Read(connection =>

@@ -100,6 +100,8 @@ public static class ShopServices
                     typeof(LookBackDesk),
                     typeof(TeachDesk),
                     typeof(ModelDesk),
+                    typeof(ModelChangeDesk),
+                    typeof(DoorWords),
                     typeof(ApartDesk),
                     typeof(TimerDesk),
                     typeof(RunDesk),

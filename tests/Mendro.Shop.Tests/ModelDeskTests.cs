@@ -120,6 +120,20 @@ public sealed class ModelDeskTests : IDisposable
         _shop.ModelDesk.Teach(done.Id, "gibberish").Refusal!.Problem.ShouldContain("Begin with");
     }
 
+    private Deed<ModelChanged> Change(long number, string model) =>
+        _shop.ModelChanges.Change(number, new OtherModel(model, "", "", new Dictionary<FunctionId, FunctionId>()));
+
+    [Fact]
+    public void A_move_whose_records_were_put_in_other_words_is_not_taken_back_but_changed_again()
+    {
+        var number = _shop.TakeIn(fails: "power-light");
+        Change(number, "pellin-atrium").Done.ShouldNotBeNull();
+        _shop.Readings.Try(new TrialOrder(number, "video", false, "nothing")).Refusal.ShouldBeNull();
+        _shop.ModelDesk.TakeBack(_shop.Moves.Of("pellin-atrium").Single().Id).Refusal!.Problem.ShouldContain("change");
+        Change(number, "harrow-quartet").Done.ShouldNotBeNull();
+        _shop.View(number).Problem.ShouldBeNull();
+    }
+
     [Fact]
     public void A_unit_taken_in_under_the_wrong_model_goes_to_the_right_one_with_its_records_and_back()
     {
@@ -127,11 +141,9 @@ public sealed class ModelDeskTests : IDisposable
         var number = _shop.TakeIn(fails: "power-light");
         _shop.Readings.Read(new ReadingOrder(number, "tp3", "6.2 V")).Done.ShouldNotBeNull();
         var before = _shop.View(number);
-        _shop.ModelDesk.MoveTo(number, "harrow-quartet").Refusal!.Problem.ShouldContain("already");
-        _shop.ModelDesk.MoveTo(number, "no-such").Refusal!.Problem.ShouldContain("Choose");
-        // A cartridge has none of it.
-        _shop.ModelDesk.MoveTo(number, "pellin-atrium-cartridge").Refusal!.Problem.ShouldContain("has no Power light");
-        _shop.ModelDesk.MoveTo(number, second).Done.ShouldNotBeNull().Words.ShouldEndWith("is a Harrow Four now.");
+        Change(number, "harrow-quartet").Refusal!.Problem.ShouldContain("already");
+        Change(number, "no-such").Refusal!.Problem.ShouldContain("Choose");
+        Change(number, second).Done.ShouldNotBeNull().Words.ShouldContain("is a Harrow Four now");
         var after = _shop.View(number);
         (after.Job.ProfileId, after.Job.ModelName).ShouldBe((second, Latest(second).FullName));
         after.Records.Select(r => r.Body).ShouldBe(before.Records.Select(r => r.Body));

@@ -58,7 +58,9 @@ public sealed class TestShop : IDisposable
             Desk,
             Time
         );
-        Intake = new IntakeDesk(Jobs, Records, Profiles, Models, Moves, Settings, bench, TradeLibrary.Shipped, Ledger, Time);
+        Door = new DoorWords(Settings, Profiles, Ledger, TradeLibrary.Shipped);
+        Intake = new IntakeDesk(Jobs, Records, Profiles, Models, Moves, Settings, bench, TradeLibrary.Shipped, Door, Ledger, Time);
+        ModelChanges = new ModelChangeDesk(Profiles, Moves, Jobs, Records, Models, bench, Door, TradeLibrary.Shipped);
         Teachings = new TeachingStore(Database, Time);
         Teach = new TeachDesk(Jobs, Profiles, Teachings, Records, bench, TradeLibrary.Shipped);
         ModelDesk = new ModelDesk(Profiles, Moves, Records, Models, bench, Ledger, TradeLibrary.Shipped);
@@ -101,9 +103,9 @@ public sealed class TestShop : IDisposable
             bench,
             Intake,
             Models,
-            Profiles,
             Settings,
             TradeLibrary.Shipped,
+            Door,
             Ledger
         );
         OrderRows = new OrderStore(Database, Time);
@@ -126,7 +128,7 @@ public sealed class TestShop : IDisposable
         Money = new MoneyDesk(MoneyRows, Sales, OrderRows, Jobs, Records, bench, Settings, Ledger, Time);
         Rounds = new RoundDesk(Repairs, Readings);
         OfferRows = new OfferStore(Database, Time);
-        Offers = new OfferDesk(OfferRows, Forecasts, Records, Models, Settings, Sale, TradeLibrary.Shipped, Ledger);
+        Offers = new OfferDesk(OfferRows, Forecasts, Records, Models, Settings, Sale, Door, Ledger);
     }
 
     /// <summary>How long a supplier is waited for, by the shop's own clock.</summary>
@@ -223,6 +225,10 @@ public sealed class TestShop : IDisposable
     public RepairDesk Repairs { get; }
 
     public IntakeDesk Intake { get; }
+
+    public DoorWords Door { get; }
+
+    public ModelChangeDesk ModelChanges { get; }
 
     public HandOverDesk HandOver { get; }
 

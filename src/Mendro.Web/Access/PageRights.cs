@@ -42,6 +42,7 @@ public static class PageRights
             // The counter.
             ["/Index"] = new(Right.LookAtCounter, Right.Work, ("PostQuick", Right.Counter)),
             ["/Intake"] = OfCounter,
+            ["/DoorWords"] = new(Right.LookAtCounter, Right.Counter),
             ["/Calls"] = OfCounter,
             ["/Owners/Show"] = new(Right.Counter, Right.Rule, ("GetExport", Right.Rule)),
             ["/Labels"] = new(Right.LookAtCounter, Right.Counter),
@@ -79,6 +80,7 @@ public static class PageRights
             ["/Jobs/Supply"] = Work,
             ["/Jobs/Swaps"] = Work,
             ["/Jobs/Teach"] = Work,
+            ["/Jobs/Model"] = Work,
             ["/Jobs/Traces"] = Work,
             ["/Jobs/Trays"] = Work,
             ["/Jobs/Why"] = Work,

@@ -85,13 +85,33 @@ public sealed class IndexModel(
     }
 
     /// <summary>How the quick line would be understood.</summary>
-    public IActionResult OnGetHeard(string? line) => Partial("_Heard", intake.Heard(Words.Clean(line)));
+    public IActionResult OnGetHeard(string? line) => Partial("_Heard", intake.Heard(Words.Clean(line), How()));
+
+    /// <summary>The model that is meant, when it is not the one heard.</summary>
+    [BindProperty(SupportsGet = true)]
+    public string? As { get; set; }
+
+    /// <summary>What was turned over, by key.</summary>
+    [BindProperty(SupportsGet = true)]
+    public Dictionary<string, string?> Turn { get; set; } = [];
+
+    /// <summary>What was added: a key and how it is, with an equals sign between the two.</summary>
+    [BindProperty(SupportsGet = true)]
+    public string? More { get; set; }
+
+    private HeardAs How()
+    {
+        var turns = Turn.Where(t => !string.IsNullOrEmpty(t.Value)).ToDictionary(t => t.Key, t => t.Value!);
+        if (More?.Split('=', 2) is [var key, var to])
+            turns[key] = to;
+        return new HeardAs(As ?? "", turns);
+    }
 
     /// <summary>Takes a unit in from one line.</summary>
     public async Task<IActionResult> OnPostQuickAsync(string? line)
     {
         Line = Words.Clean(line);
-        var deed = intake.TakeInLine(Line, Once);
+        var deed = intake.TakeInLine(Line, How(), Once);
         if (deed.Done is { } taken)
         {
             TempData["Said"] =
@@ -100,7 +120,7 @@ public sealed class IndexModel(
         }
 
         // A name that nobody knows asks one thing, on the intake page, with all that was typed.
-        if (intake.Heard(Line).NewName is { Length: > 0 } name)
+        if (intake.Heard(Line, How()).NewName is { Length: > 0 } name)
             return Redirect(
                 "/Intake"
                     + QueryString.Create(

@@ -15,6 +15,7 @@ public sealed class IntakeModel(
     ProfileStore profiles,
     SettingsStore settings,
     IntakeDesk intake,
+    DoorWords door,
     JobLists lists,
     DayDesk day,
     ShopCalendar calendar,
@@ -45,6 +46,7 @@ public sealed class IntakeModel(
     public TradeLibrary Library { get; } = library;
 
     private const int MostWords = 2000;
+    private const int NearestShown = 3;
 
     /// <summary>Shows an empty form; with the model, the lot and the owner of the last one when the next of the same comes.</summary>
     public async Task OnGetAsync(string? claim)
@@ -67,7 +69,8 @@ public sealed class IntakeModel(
     {
         if (Chosen is null || string.IsNullOrWhiteSpace(Form.Claim) || Form.Result.Values.Any(v => !string.IsNullOrEmpty(v)))
             return;
-        var said = Understanding.Of(Form.Claim, Chosen, Library);
+        var said = door.Hear(Form.Claim, Chosen);
+        Form.Unsure = said.Unsure;
         Form.Marks.AddRange(said.Facts.Select(f => f.Mark).OfType<string>().Except(Form.Marks));
         foreach (var fact in said.Trials)
         {
@@ -149,6 +152,8 @@ public sealed class IntakeModel(
     private void Choose()
     {
         Profiles = profiles.All();
+        if (!string.IsNullOrWhiteSpace(Form.Meant))
+            Form.Profile = Form.Meant;
         var fitting = ModelSearch.Fitting(Form.Profile, Profiles);
         Chosen = fitting.Count == 1 ? fitting[0] : null;
         var typed = !string.IsNullOrWhiteSpace(Form.Profile);
@@ -159,6 +164,8 @@ public sealed class IntakeModel(
         }
 
         AsksBuild = fitting.Count == 0 && typed && !IsNew;
+        if (AsksBuild)
+            Form.Nearest = [.. ModelSearch.Nearest(Form.Profile!, Profiles, NearestShown).Select(p => p.FullName)];
         NoModel = (fitting.Count, typed) switch
         {
             (1, _) or (0, false) => null,

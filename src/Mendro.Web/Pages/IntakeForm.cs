@@ -1,5 +1,6 @@
 using System.Security.Cryptography;
 using System.Text.Json;
+using System.Text.Json.Serialization;
 using FluentValidation;
 using Mendro.Core.Jobs;
 using Mendro.Core.Library;
@@ -8,6 +9,7 @@ using Mendro.Core.Planning;
 using Mendro.Core.Profiles;
 using Mendro.Core.Quantities;
 using Mendro.Storage;
+using Microsoft.AspNetCore.Mvc.ModelBinding;
 
 namespace Mendro.Web.Pages;
 
@@ -16,6 +18,10 @@ public sealed class IntakeForm
 {
     /// <summary>Profile id.</summary>
     public string? Profile { get; set; }
+
+    /// <summary>Model that is meant instead, chosen beside a name nobody knows.</summary>
+    [JsonIgnore]
+    public string? Meant { get; set; }
 
     /// <summary>Build that a name nobody knows is nearest to.</summary>
     public string? Build { get; set; }
@@ -92,6 +98,14 @@ public sealed class IntakeForm
     /// <summary>Baseline: function id to look.</summary>
     public Dictionary<string, string?> Look { get; set; } = [];
 
+    /// <summary>Words of the claim of which it is not sure what they say; never read back.</summary>
+    [BindNever, JsonIgnore]
+    public IReadOnlyList<string> Unsure { get; set; } = [];
+
+    /// <summary>Models of the shop that a name nobody knows may stand for, the nearest first; never read back.</summary>
+    [BindNever, JsonIgnore]
+    public IReadOnlyList<string> Nearest { get; set; } = [];
+
     /// <summary>What stood in the file when the form was shown; see <see cref="Mark"/>.</summary>
     public string? Shown { get; set; }
 
@@ -108,7 +122,7 @@ public sealed class IntakeForm
     {
         foreach (var property in typeof(IntakeForm).GetProperties().Where(p => p.PropertyType == typeof(string) && p.CanWrite))
         {
-            if (property.Name is nameof(Profile) or nameof(Shown) or nameof(Build) or nameof(Fed) or nameof(Takes) or nameof(Gives))
+            if (property.Name is nameof(Profile) or nameof(Meant) or nameof(Shown) or nameof(Build) or nameof(Fed) or nameof(Takes) or nameof(Gives))
                 continue;
             var (mine, theirs) = (Words.Clean((string?)property.GetValue(this)), Words.Clean((string?)property.GetValue(file)));
             if (mine != theirs)

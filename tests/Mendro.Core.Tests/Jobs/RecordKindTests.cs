@@ -132,6 +132,7 @@ public class RecordKindTests
                 new HandedOver("Ilka Dorn", new DateOnly(2027, 5, 1)),
                 """{"to":"Ilka Dorn","warrantyUntil":"2027-05-01"}"""
             },
+            { new WordsKept("Fuse, far side: 0 V", "Harrow Quartet"), """{"words":"Fuse, far side: 0 V","model":"Harrow Quartet"}""" },
             { new TemporaryThing("supply leads", false), """{"what":"supply leads","off":false}""" },
             { new SupplyDraw(6, 0.082, 0.5, "usual", null), """{"volts":6,"amps":0.082,"limitAmps":0.5,"meaning":"usual"}""" },
         };

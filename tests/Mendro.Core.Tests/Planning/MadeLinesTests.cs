@@ -146,4 +146,65 @@ public class MadeLinesTests
             }
         }
     }
+
+    private static readonly string[] Conditions =
+    [
+        "only when pressed",
+        "when cold",
+        "but only if I lean on it",
+        "as long as the cable is in",
+        "until it gets warm",
+        "if you hit it",
+        "only after several tries",
+        "on the left",
+        "in one corner",
+        "sometimes",
+    ];
+
+    [Fact]
+    public void What_depends_on_something_is_never_heard_as_works()
+    {
+        foreach (var (profile, told) in Units())
+        {
+            foreach (var one in told)
+            {
+                foreach (var line in Good.Take(3).SelectMany(g => Conditions.Select(c => $"{Said(g, one)} {c}")))
+                {
+                    var said = Understanding.Of(line, profile, TradeLibrary.Shipped).Trials.Where(f => one.Function.Id.Equals(f.Function)).ToList();
+                    // What comes and goes is told as both.
+                    if (said.Exists(f => f.Passed))
+                        said.ShouldContain(f => !f.Passed, $"{profile.Id}: {line}");
+                }
+            }
+        }
+    }
+
+    [Fact]
+    public void A_slip_of_the_finger_says_the_same()
+    {
+        var (slips, same) = (0, 0);
+        foreach (var (profile, told) in Units())
+        {
+            foreach (var one in told.Where(t => t.Word.Length >= 6))
+            {
+                // Two letters in the middle changed places, or one left out.
+                string[] wrong =
+                [
+                    one.Word[..3] + one.Word[4] + one.Word[3] + one.Word[5..],
+                    one.Word[..3] + one.Word[4..],
+                ];
+                foreach (var word in wrong)
+                {
+                    var right = Understanding.Of($"no {one.Word}", profile, TradeLibrary.Shipped).Facts;
+                    var heard = Understanding.Of($"no {word}", profile, TradeLibrary.Shipped).Facts;
+                    slips++;
+                    same += heard.SequenceEqual(right) ? 1 : 0;
+                    heard.Where(f => !right.Contains(f)).ShouldBeEmpty($"{profile.Id}: no {word}");
+                }
+            }
+        }
+
+        slips.ShouldBeGreaterThan(150);
+        (same / (double)slips).ShouldBeGreaterThanOrEqualTo(0.95);
+    }
 }

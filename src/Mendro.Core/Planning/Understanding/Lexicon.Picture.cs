@@ -17,6 +17,7 @@ internal static partial class Lexicon
         new("garbage|gibberish on screen|display", "video-out", "garbled"),
         new("nothing on|at screen|display", Shown, "nothing"),
         new("blank|plain|solid coloured|colour screen|picture", "start-up,picture,video-out,cartridge", "solid-colour"),
+        new("no characters|text|letters|writing is|are? readable|legible|recognisable", "picture", ""),
         new("no characters|text|graphics|letters", "picture", "nothing"),
         new("screen|display|picture is|has? dark|black blotches|blotch|spots|spot|patch|patches|stains", "picture", "burnt"),
         new("picture|screen|image|display on and off", "picture,video-out", "fail"),

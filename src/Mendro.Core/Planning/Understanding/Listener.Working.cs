@@ -85,7 +85,7 @@ internal sealed partial class Listener
                 _words[at + 1] == "and"
                 && SmallWords.IsGood(_words[good])
                 && !_used[at]
-                && !(good + 1 < to && _words[good + 1] is "only" or "when" or "until" or "if")
+                && !(good + 1 < to && IsIf(_words[good + 1]))
                 && !(at > from && _words[at - 1] is "no" or "not" or "without")
                 && ByWord(at) is { } one
                 && ByWord(at + 2) is not null
@@ -119,14 +119,20 @@ internal sealed partial class Listener
                 || _used[next]
                 || at > from && _words[at - 1] is "no" or "not" or "nothing"
                 || _words[next] is not ("ok" or "okay" or "fine" or "good" or "works" or "work" or "perfect" or "there" or "loud" or "clear")
-                    && !(_words[next] is "on" or "steady" or "green" or "lit" && next + 1 >= to && ByWord(at)?.Kind is "backlight" or "power-light")
-                || next + 1 < to && _words[next + 1] is "only" or "when" or "until"
+                    && !(_words[next] is "on" or "steady" or "green" or "lit" or "burns" or "glows" or "shines" && next + 1 >= to && ByWord(at)?.Kind is "backlight" or "power-light")
+                || next + 1 < to && (IsIf(_words[next + 1]) || IsPlace(next + 1, to))
                 || ByWord(at) is not { } told
                 || _facts.Any(f => IsOf(f.Fact, told))
             )
                 continue;
             Add(at, new SaidFact(told.Id, true));
             Use(at, next + 1);
+            // “Works sometimes”: it comes and goes, which is a failure and no cleared part.
+            if (Enumerable.Range(from, to - from).FirstOrDefault(n => IsNowAndThen(_words[n]), -1) is >= 0 and var now)
+            {
+                Add(at, new SaidFact(told.Id));
+                _used[now] = true;
+            }
         }
 
         if (IsException(from))
@@ -155,12 +161,16 @@ internal sealed partial class Listener
         // “only works in the middle” is not “works”.
         var clause = _words.GetRange(from, to - from);
         var negated = clause.Any(w =>
-            w is "no" or "not" or "never" or "without" or "only" or "then" or "after" or "until" or "unless" or "if"
+            w is "no" or "not" or "never" or "without" or "then"
+            || IsIf(w)
             || IsNowAndThen(w)
             || IsOtherSupply(w)
         );
         negated |= clause.Contains("goes") && (clause.Contains("comes") || clause.Contains("off") || clause.Contains("out"));
-        if (clause.Contains("only"))
+        // “Ok on the left” is not “ok”; a shoulder is called so.
+        negated |= Enumerable.Range(from, to - from).Any(n => IsPlaceWord(n, to) && n > from && _words[n - 1] is "the" or "on" or "in" or "one");
+        // What is told of it already, with its condition, is told whole.
+        if (clause.Contains("only") || named.Count > 0 && named.TrueForAll(n => _facts.Any(f => IsOf(f.Fact, ByWord(n)!))))
             UseGood(from, to);
         if (named.Count == 0 || negated || other && !good || !good && !several && !named.Any(n => IsVerb(_words[n])))
             return;
@@ -188,10 +198,10 @@ internal sealed partial class Listener
         at > from && _words[at - 1] is "light" or "led" or "lamp" or "is" or "comes" or "stays" or "turns" or "powers" or "lights";
 
     /// <summary>What runs on the adapter does not show that it runs on its cells.</summary>
-    private static bool IsOtherSupply(string word) => word is "adapter" or "adaptor" or "mains" or "plugged" or "charger" or "usb";
+    private static bool IsOtherSupply(string word) => word is "adapter" or "adaptor" or "supply" or "brick" or "mains" or "plugged" or "charger" or "usb";
 
     private static bool IsNowAndThen(string word) =>
-        word is "intermittently" or "sometimes" or "occasionally" or "randomly" or "rarely" or "forever";
+        word is "intermittently" or "intermittent" or "mostly" or "usually" or "sometimes" or "occasionally" or "randomly" or "rarely" or "forever";
 
     private static bool IsVerb(string word) =>
         word is "charges" or "starts" or "boots" or "saves" or "reads" or "plays" or "runs" or "powers";
@@ -210,7 +220,7 @@ internal sealed partial class Listener
         if (
             at < 0
             || rest.Any(w => w is "dead" or "not" or "no" or "gone" or "broken")
-            || _words[at] is "otherwise" or "rest" && !rest.Any(SmallWords.IsGood)
+            || _words[at] is "otherwise" or "rest" && !rest.Any(w => SmallWords.IsGood(w) || IsVerb(w))
         )
             return;
         _used[at] = true;

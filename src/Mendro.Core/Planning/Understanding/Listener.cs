@@ -19,6 +19,7 @@ internal sealed partial class Listener
                 "changed", "renewed", "minutes", "blown",
             ]
         )
+        .Concat(SaidConcepts.Shipped.Words)
         .ToHashSet();
 
     /// <summary>True for a word that says something of a unit, or says little anywhere: it is no name.</summary>
@@ -30,6 +31,7 @@ internal sealed partial class Listener
     private readonly DeviceProfile _profile;
     private readonly TradeLibrary _library;
     private readonly List<string> _words;
+    private readonly List<string> _stems;
     private readonly bool[] _used;
     private readonly List<(int At, SaidFact Fact)> _facts = [];
     private readonly List<string> _unsure = [];
@@ -57,12 +59,14 @@ internal sealed partial class Listener
             if (_words[n] is "port" or "controller" or "pad" && _words[n - 2] == "port" && SmallWords.Number(_words[n - 1]) is not null)
                 _words.RemoveAt(n);
         _used = new bool[_words.Count];
+        _stems = [.. _words.Select(Stem.Of)];
     }
 
     /// <summary>Hears the line.</summary>
     public Understanding Hear(string claim)
     {
         Marks();
+        MarksByConcept();
         Claims();
         AllButOne();
         var clauses = Clauses();
@@ -71,6 +75,8 @@ internal sealed partial class Listener
         foreach (var (from, to) in clauses)
             HearMissing(from, to);
         Counted();
+        foreach (var (from, to) in clauses)
+            HearConcepts(from, to);
         Except();
         foreach (var (from, to) in clauses)
             HearLikewise(from, to);
@@ -85,12 +91,11 @@ internal sealed partial class Listener
                 _unsure.Add(_words[n]);
         }
 
-        return new Understanding(
-            _profile,
-            _facts.OrderBy(f => f.At).Select(f => f.Fact).Distinct().ToList(),
-            _unsure.Distinct().ToList(),
-            claim
-        );
+        var facts = _facts.OrderBy(f => f.At).DistinctBy(f => f.Fact).ToList();
+        return new Understanding(_profile, facts.ConvertAll(f => f.Fact), _unsure.Distinct().ToList(), claim)
+        {
+            Grounds = Grounds(facts.ConvertAll(f => f.At), claim),
+        };
     }
 
     /// <summary>What is told to work and to fail in one line fails, unless it comes and goes: a false “works” clears the very part that is
@@ -121,8 +126,8 @@ internal sealed partial class Listener
 
     private void HearFailures(int from, int to)
     {
-        DeviceFunction? told = null;
-        DeviceFunction? byName = null;
+        var heading = Heading(from);
+        var (told, byName) = (heading, heading);
         for (var at = from; at < to; at++)
         {
             if (_used[at])
@@ -174,6 +179,14 @@ internal sealed partial class Listener
                 // “The brick hums”: one word is said of what stands right before it, which is no function here.
                 if (phrase.Words.Count == 1 && told is null && at > from && IsSomethingElse(at - 1))
                     break;
+                // “The disc skips when hot” says when, and of the disc.
+                if (phrase.Look == "warm" && IsIf(_words[at]) && told is not null && !HasLook(told, "warm"))
+                {
+                    Use(at, end);
+                    at = end - 1;
+                    break;
+                }
+
                 // “Power light flickers” is said of the light, though lights have no such look.
                 var other = phrase.Words.Count == 1 && byName is not null && phrase.Kinds.Length > 0 && !phrase.Kinds.Split(',').Contains(byName.Kind);
                 // “Picture dead” is said of the picture and not of the unit.
@@ -185,7 +198,7 @@ internal sealed partial class Listener
                     continue;
                 Use(at, end);
                 told ??= function;
-                Say(at, function, phrase.Look);
+                Say(at, function, phrase.Look == "nothing" && IsPlace(end, to) ? HasLook(function, "one-side") ? "one-side" : "fail" : phrase.Look);
                 at = end - 1;
                 break;
             }
@@ -282,7 +295,7 @@ internal sealed partial class Listener
             case "works" or "work" or "ok" or "okay" or "fine" or "good":
                 end++;
                 // “works only when pressed” is not “works”.
-                return end < to && _words[end] is "only" or "when" ? null : new SaidFact(function.Id, true);
+                return end < to && (IsIf(_words[end]) || IsNowAndThen(_words[end]) || IsPlace(end, to)) ? null : new SaidFact(function.Id, true);
             case "stays" or "comes"
                 when function.Kind == "power-light"
                     && end + 1 < to
@@ -326,7 +339,10 @@ internal sealed partial class Listener
     }
 
     private static bool Fits(string wanted, string word) =>
-        wanted == "_" || wanted == word || wanted.EndsWith('*') && word.StartsWith(wanted[..^1], StringComparison.Ordinal);
+        wanted == "_" || wanted == word || wanted.Length > ShortestPlural && wanted[^1] == 's' && wanted.Length == word.Length + 1 && wanted.StartsWith(word, StringComparison.Ordinal) || wanted.EndsWith('*') && word.StartsWith(wanted[..^1], StringComparison.Ordinal);
+
+    /// <summary>“All games blink” and “it blinks” are one.</summary>
+    private const int ShortestPlural = 4;
 
     private bool HasLook(DeviceFunction function, string look) => _library.FindLook(function.Kind, look) is not null;
 

@@ -47,7 +47,7 @@ internal static class ModelNames
     public static NamedModel? Find(IReadOnlyList<string> words, IReadOnlyList<DeviceProfile> profiles, Func<string, bool> isComplaint)
     {
         var from = 0;
-        while (from < words.Count && (Articles.Contains(words[from]) || int.TryParse(words[from], out _)))
+        while (from < words.Count && (Articles.Contains(words[from]) || words[from].EndsWith("'s", StringComparison.Ordinal) || int.TryParse(words[from], out _)))
             from++;
         var coloured = from;
         while (coloured < words.Count && Colours.Contains(words[coloured]))
@@ -68,7 +68,7 @@ internal static class ModelNames
             .OrderByDescending(x => x.Length)
             .ThenBy(x => x.Count)
             .ToList();
-        if (fitting.Count == 0 || IsOfAnother(words, from + fitting[0].Length, isComplaint))
+        if (fitting.Count == 0 || IsOfAnother(words, from + fitting[0].Length, isComplaint, IsNamed(profiles)))
             return null;
         // “Zorbo 4” is no Zorbo 3.
         var behind = from + fitting[0].Length;
@@ -81,6 +81,36 @@ internal static class ModelNames
             ? null
             : new NamedModel(alike[0], words.Skip(from + fitting[0].Length).ToList());
     }
+
+    /// <summary>Models whose names are nearest to the head of a line, the nearest first; those without a word in common are left out.</summary>
+    /// <param name="line">The line.</param>
+    /// <param name="profiles">Models.</param>
+    /// <param name="most">At most so many.</param>
+    internal static IReadOnlyList<DeviceProfile> Nearest(string line, IReadOnlyList<DeviceProfile> profiles, int most)
+    {
+        var head = SaidWords.Of(line).TakeWhile(w => !SaidWords.IsBreak(w)).Take(LongestHead).ToList();
+        return
+        [
+            .. profiles
+                .Where(p => p is { Generic: false, Archetype: null })
+                .Select(p => (Profile: p, Score: NameWords(p).Sum(n => head.Max(w => (double?)Likeness(w, n)) ?? 0)))
+                .Where(x => x.Score > 0)
+                .OrderByDescending(x => x.Score)
+                .ThenBy(x => x.Profile.FullName.Length)
+                .Select(x => x.Profile)
+                .Take(most),
+        ];
+    }
+
+    private const int LongestHead = 6;
+
+    /// <summary>1 for the same word, less for a slip, or for one that begins the other.</summary>
+    private static double Likeness(string typed, string name) =>
+        typed == name ? 1
+        : Same(typed, name) ? 0.9
+        : typed.Length >= 3 && name.StartsWith(typed, StringComparison.Ordinal) ? 0.6
+        : name.Length >= 4 && typed.StartsWith(name, StringComparison.Ordinal) ? 0.5
+        : 0;
 
     /// <summary>“Any cartridge”, or just “cartridge”, as the whole of the head.</summary>
     private static NamedModel? ByKind(IReadOnlyList<string> words, int from, IReadOnlyList<DeviceProfile> profiles, Func<string, bool> isComplaint)
@@ -96,7 +126,7 @@ internal static class ModelNames
         var kind = at < words.Count ? Kinds.FirstOrDefault(k => k.Word == words[at]) : default;
         // The “controller port” is no controller.
         var part = at + 1 < words.Count && words[at + 1] is "port" or "slot" or "plug" or "socket" or "connector" or "cable" or "cord";
-        if (kind.Word is null || part || IsOfAnother(words, at + 1, isComplaint))
+        if (kind.Word is null || part || IsOfAnother(words, at + 1, isComplaint, IsNamed(profiles)))
             return null;
         var wanted = disc && kind.Kind == DeviceKind.Console ? DeviceKind.DiscConsole : kind.Kind;
         return profiles.FirstOrDefault(p => p.Generic && p.Kind == wanted) is { } generic ? new NamedModel(generic, words.Skip(at + 1).ToList()) : null;
@@ -104,7 +134,7 @@ internal static class ModelNames
 
     /// <summary>True when the head goes on with words that no model here has and that say nothing of a unit: it is another model's
     /// name.</summary>
-    private static bool IsOfAnother(IReadOnlyList<string> words, int at, Func<string, bool> isComplaint)
+    private static bool IsOfAnother(IReadOnlyList<string> words, int at, Func<string, bool> isComplaint, Func<string, bool> isNamed)
     {
         var rest = words.Skip(at).TakeWhile(w => !SaidWords.IsBreak(w)).ToList();
         if (rest.Count == 0)
@@ -112,11 +142,17 @@ internal static class ModelNames
         // “Of my son” tells whose it is, “for the Quartet” what it belongs to.
         if (rest[0] is "of" or "from" && rest.Count > 1 && rest[1] is "my" or "our" or "his" or "her" or "a" or "someone")
             return false;
-        if (rest[0] is "for" or "from" or "of")
+        if (rest[0] is "for" or "of")
             return true;
+        // “From the flea market” tells where it comes from.
+        if (rest[0] == "from")
+            return rest.Skip(1).Any(isNamed);
         // Only up to a comma can it be a name: what has none goes on as the complaint.
         return rest.Count <= MostOfAName && rest.TrueForAll(w => !isComplaint(w) || HasDigit(w)) && at + rest.Count < words.Count;
     }
+
+    private static Func<string, bool> IsNamed(IReadOnlyList<DeviceProfile> profiles) =>
+        word => profiles.Any(p => p is { Generic: false, Archetype: null } && NameWords(p).Exists(n => Same(word, n)));
 
     private const int MostOfAName = 3;
 

@@ -19,6 +19,10 @@ public static class ModelSearch
         return words.Count == 0 ? [] : [.. profiles.Where(p => EachHasItsOwn(words, Words(p.FullName)))];
     }
 
+    /// <summary>Models whose names are nearest to the head of a line, the nearest first; those without a word in common are left out.</summary>
+    public static IReadOnlyList<DeviceProfile> Nearest(string line, IReadOnlyList<DeviceProfile> profiles, int most) =>
+        ModelNames.Nearest(line, profiles, most);
+
     private static bool EachHasItsOwn(IReadOnlyList<string> typed, IReadOnlyList<string> name)
     {
         var left = name.ToList();

@@ -61,6 +61,10 @@ internal static partial class SaidWords
         ("verticle", "vertical"),
         ("horizonal", "horizontal"),
         ("lite", "light"),
+        ("lamp", "light"),
+        ("bulb", "light"),
+        ("tone", "sound"),
+        ("loudness", "volume"),
         ("pic", "picture"),
         ("dosent", "not"),
         ("dosnt", "not"),
@@ -78,6 +82,16 @@ internal static partial class SaidWords
         var plain = text.ToLowerInvariant().Replace('’', '\'');
         // “It's not the sound, it's the picture that is missing.”
         plain = NotThis().Replace(plain, m => $" {Break} {m.Groups[2].Value} not works {Break} ");
+        // “It is not bad, but the sound is.”
+        plain = NotBadBut().Replace(plain, $" is good {Break} $1 not works ");
+        plain = plain.Replace("not bad", "good", StringComparison.Ordinal);
+        // A condition goes on with what was said, whatever stands before it.
+        plain = OnlyIf().Replace(plain, " only $1 ");
+        plain = NowAndThen().Replace(plain, " sometimes ");
+        plain = AsLongAs().Replace(plain, " when ");
+        plain = SupplyOf().Replace(plain, "$1");
+        plain = VoltsOf().Replace(plain, "$1 v ");
+        plain = SecondsOf().Replace(plain, "$1 seconds ");
         // What one cannot read oneself is not what the unit does not read.
         plain = Illegible().Replace(plain, " illegible ");
         plain = Not().Replace(plain, " not ");
@@ -141,6 +155,29 @@ internal static partial class SaidWords
             + @"|\b(?:no longer|refuses to|fails to|failed to|unable to)\b|\b(?:will|can|does|do|is|are) not\b"
     )]
     private static partial Regex Not();
+
+    [GeneratedRegex(@"\b(?:is|are) not (?:bad|broken|dead|faulty)[,;]? but (?:the )?(\w+) (?:is|are)\b(?! (?:\w+ )?(?:bad|broken|dead|ok|fine|good))")]
+    private static partial Regex NotBadBut();
+
+    [GeneratedRegex(@"[,;]?\s*\b(?:but|and|though)?\s*(?:then |even then )?\bonly (if|when|while|after|with|until)\b")]
+    private static partial Regex OnlyIf();
+
+    [GeneratedRegex(
+        @"\b(?:(?:every )?now and (?:then|again)|from time to time|once in a while|most of the time|most times|every other time|at times)\b"
+    )]
+    private static partial Regex NowAndThen();
+
+    [GeneratedRegex(@"\b(?:as|so) long as\b")]
+    private static partial Regex AsLongAs();
+
+    [GeneratedRegex(@"\bpower (supply|adapter|adaptor|brick|cord|cable|lead|pack)\b")]
+    private static partial Regex SupplyOf();
+
+    [GeneratedRegex(@"\b(\d+)\s*v(?:olts?)?\b")]
+    private static partial Regex VoltsOf();
+
+    [GeneratedRegex(@"\b(\d+(?:[.,]\d+)?)\s*(?:s|secs?)\b")]
+    private static partial Regex SecondsOf();
 
     [GeneratedRegex(@"\b(?:cannot|can't|can not|hard to|hardly|barely) read(?= it\b| anything\b| the (?:text|screen)\b|\s*[,;.]|\s*$)")]
     private static partial Regex Illegible();

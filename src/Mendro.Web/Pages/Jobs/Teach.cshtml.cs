@@ -12,7 +12,6 @@ public sealed class TeachModel(
     TeachDesk teach,
     ModelDesk models,
     TeachingStore teachings,
-    ProfileStore profiles,
     TradeLibrary library
 ) : JobPageModel(jobs, desk, library)
 {
@@ -27,15 +26,6 @@ public sealed class TeachModel(
 
     /// <summary>Why that name was not taken.</summary>
     public string? NameProblem { get; private set; }
-
-    /// <summary>Other models of the shop, by name.</summary>
-    public IReadOnlyList<(string Id, string Name)> Others => ModelChoice.Of(profiles).Where(m => m.Id != View.Job.ProfileId).ToList();
-
-    /// <summary>Model that was chosen.</summary>
-    public string Into { get; private set; } = "";
-
-    /// <summary>Why the unit does not go there.</summary>
-    public string? MoveProblem { get; private set; }
 
     /// <summary>What was taught to the model and holds, the newest first.</summary>
     public IReadOnlyList<TeachingEntry> Known { get; private set; } = [];
@@ -65,13 +55,6 @@ public sealed class TeachModel(
     {
         Name = Words.Clean(name);
         return Changed(models.GiveOwn(Number, Name, Once), "Teach", problem => NameProblem = problem);
-    }
-
-    /// <summary>Moves the unit to another model.</summary>
-    public IActionResult OnPostMove(string? into)
-    {
-        Into = Words.Clean(into);
-        return Changed(models.MoveTo(Number, Into, Once), "Find", problem => MoveProblem = problem);
     }
 
     /// <summary>Takes back what was taught last in this job.</summary>

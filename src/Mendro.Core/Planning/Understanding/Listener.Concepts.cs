@@ -1,0 +1,123 @@
+using Mendro.Core.Profiles;
+
+namespace Mendro.Core.Planning;
+
+/// <content>What no phrase says: a thing and how it is, by base forms, in any order within a clause.</content>
+internal sealed partial class Listener
+{
+    /// <summary>“The screws are all gone”, “pins in the port bent”: a mark is a thing and how it is.</summary>
+    private void MarksByConcept()
+    {
+        foreach (var (from, to) in Clauses())
+        foreach (var marked in SaidConcepts.Shipped.Marks)
+        {
+            if (
+                _library.FindMark(marked.Mark) is not { } found
+                || found.Kinds is { Count: > 0 } kinds && !kinds.Contains(_profile.Kind)
+                || _facts.Any(f => f.Fact.Mark == marked.Mark)
+                || Free(from, to, marked.Stems) is not { } said
+                || IsDenied(from, said)
+                || Enumerable.Range(from, to - from).Any(n => marked.Unless.Contains(_stems[n]))
+                || _words.GetRange(from, to - from).Exists(IsIf)
+            )
+                continue;
+            var thing = marked.Things.Count == 0 ? said : Enumerable.Range(from, to - from).FirstOrDefault(n => n != said && marked.Things.Contains(_stems[n]), -1);
+            if (thing < 0 || IsDenied(from, thing) && !marked.Mark.EndsWith("missing", StringComparison.Ordinal))
+                continue;
+            // “Play” and “work” are said of what runs: a battery that leaks away runs down.
+            _used[said] = _used[thing] = true;
+            Add(said, new SaidFact(null, Mark: marked.Mark));
+        }
+    }
+
+    /// <summary>“The led glows weak”, “lately crackly on the phones”: one function and one state that it can have.</summary>
+    private void HearConcepts(int from, int to)
+    {
+        if (_words.GetRange(from, to - from).Exists(w => w is "used" or "earlier" or "formerly"))
+            return;
+        var states = Enumerable.Range(from, to - from).Where(n => !_used[n]).ToList();
+        foreach (var state in SaidConcepts.Shipped.States)
+        {
+            var at = states.Find(n => !_used[n] && state.Stems.Contains(_stems[n]) && IsDenied(from, n) == state.Negated);
+            if (at == 0 && !(states.Contains(0) && state.Stems.Contains(_stems[0]) && IsDenied(from, 0) == state.Negated) || at < from)
+                continue;
+            if (state.With.Count > 0 && !Enumerable.Range(from, to - from).Any(n => n != at && state.With.Contains(_stems[n])))
+                continue;
+            // “Silent when cold” comes and goes; what else is said of a function with a condition fails all the same.
+            if (state.Look is "nothing" or "one-dead" && _words.GetRange(from, to - from).Exists(IsIf))
+                continue;
+            if (Subject(from, to, at, state) is not { } function || _facts.Any(f => IsOf(f.Fact, function)))
+                continue;
+            Use(at, at + 1);
+            Add(at, new SaidFact(function.Id, false, state.Look));
+        }
+    }
+
+    /// <summary>The one function that a clause names and of which the state may be said; without one, that of the clause before, when
+    /// nothing was said of it.</summary>
+    private DeviceFunction? Subject(int from, int to, int state, SaidConcepts.State said)
+    {
+        var named = Enumerable.Range(from, to - from).Where(n => n != state).Select(n => (At: n, Function: OfConcept(n))).Where(x => x.Function is not null).ToList();
+        if (named.Count == 0 && from > 0 && !said.Alone)
+            named = SubjectBefore(from);
+        var fitting = named.Where(x => said.Kinds.Contains(x.Function!.Kind) && HasLook(x.Function, said.Look)).ToList();
+        if (named.Count == 0 && said.Alone)
+            return Likeliest([.. said.Kinds]) is { } only && HasLook(only, said.Look) ? only : null;
+        if (fitting.Select(x => x.Function!.Id).Distinct().Count() != 1)
+            return null;
+        _used[fitting[0].At] = true;
+        return fitting[0].Function;
+    }
+
+    /// <summary>What the nearest clause before that names something names first.</summary>
+    private List<(int At, DeviceFunction? Function)> SubjectBefore(int from)
+    {
+        foreach (var (start, end) in Clauses().Where(c => c.To <= from).Reverse())
+            if (Enumerable.Range(start, end - start).Select(n => (At: n, Function: OfConcept(n))).FirstOrDefault(x => x.Function is not null) is { Function: not null } first)
+                return [first];
+        return [];
+    }
+
+    /// <summary>The function that a word names by its base form; “port 2” is no port of a unit that has one.</summary>
+    private DeviceFunction? OfConcept(int at)
+    {
+        if (at + 1 < _words.Count && SmallWords.Number(_words[at + 1]) is not null)
+            return null;
+        var named = SaidConcepts.Shipped.Functions.FirstOrDefault(f => f.Stems.Contains(_stems[at]));
+        return named is null ? null : Likeliest([.. named.Kinds]);
+    }
+
+    /// <summary>A word of the clause that nothing has used yet, or null.</summary>
+    private int? Free(int from, int to, IReadOnlySet<string> stems)
+    {
+        for (var n = from; n < to; n++)
+            if (!_used[n] && stems.Contains(_stems[n]))
+                return n;
+        return null;
+    }
+
+    /// <summary>True when a “no” or “not” stands before a word, with up to two words between.</summary>
+    private bool IsDenied(int from, int at) =>
+        Enumerable.Range(Math.Max(from, at - 3), Math.Min(3, at - from)).Any(n => _words[n] is "no" or "not" or "never" or "without" or "none");
+
+    /// <summary>True for “on the left”, “in one corner”: what is said holds for a part of it.</summary>
+    private bool IsPlace(int at, int to) => Enumerable.Range(at, Math.Max(0, Math.Min(5, to - at))).Any(n => IsPlaceWord(n, to));
+
+    private bool IsPlaceWord(int at, int to) =>
+        _words[at] is "channel" or "half" or "corner" or "edge" or "third"
+        || _words[at] is "left" or "right" or "top" or "bottom" or "one"
+            && (at + 1 >= to || _words[at + 1] is "side" or "ear" or "end" or "channel" or "half");
+
+    /// <summary>The function that the clause before names and of which it says nothing else: “port 2: not recognised”.</summary>
+    private DeviceFunction? Heading(int from)
+    {
+        var (start, end) = Clauses().LastOrDefault(c => c.To < from);
+        if (end == 0 || _words[end] != SaidWords.Break)
+            return null;
+        return NamedFunction(start, end) is var (named, length) && start + length == end ? named : null;
+    }
+
+    /// <summary>A word that makes what is said depend on something.</summary>
+    private static bool IsIf(string word) =>
+        word is "when" or "if" or "while" or "until" or "unless" or "only" or "once" or "after" or "whenever";
+}
