@@ -45,7 +45,14 @@ public static class ModelChange
         IReadOnlyList<BenchRecord> records, string claim, DeviceModel from, DeviceModel to, IReadOnlyDictionary<FunctionId, FunctionId> same, ShopWords own)
     {
         var heard = Baseline(claim, from, own);
-        return [.. records.Select(r => new RecordChange(r, IsHeard(r, heard) ? null : Changed(r, from, to, same)))];
+        // What the claim says of both stays in its place.
+        var again = Baseline(claim, to, own);
+        return
+        [
+            .. records.Select(r =>
+                new RecordChange(r, IsHeard(r, heard) && !IsHeard(r, again) ? null : Changed(r, from, to, same))
+            ),
+        ];
     }
 
     /// <summary>What the claim says of a model, as intake files it.</summary>

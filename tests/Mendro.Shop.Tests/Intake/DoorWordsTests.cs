@@ -62,7 +62,8 @@ public sealed class DoorWordsTests : IDisposable
     [Fact]
     public void The_model_that_is_meant_is_taken_before_the_one_heard()
     {
-        var number = _shop.Intake.TakeInLine("zorbo nine, no light", new HeardAs("harrow-duet", new Dictionary<string, string>())).Done.ShouldNotBeNull().Number;
+        var meant = new HeardAs("harrow-duet", new Dictionary<string, string>());
+        var number = _shop.Intake.TakeInLine("zorbo nine, no light", meant).Done.ShouldNotBeNull().Number;
         var view = _shop.View(number);
         view.Job.ModelName.ShouldBe("Harrow Duet Colour");
         view.Job.Claim.ShouldBe("zorbo nine, no light");

@@ -46,8 +46,11 @@ public sealed class ModelChangeDeskTests : IDisposable
         var asked = _shop.ModelChanges.Asked(number, quartet);
         asked.Select(a => a.From.Id.Value).ShouldBe(["video"]);
 
-        _shop.ModelChanges.Change(number, new OtherModel("harrow-quartet", "", "", new Dictionary<FunctionId, FunctionId> { ["video"] = "picture" })).Done.ShouldNotBeNull();
-        Held(number).OfType<FunctionTrial>().ShouldBe([new FunctionTrial("power-light", false, "nothing"), new FunctionTrial("picture", true)], ignoreOrder: true);
+        var same = new Dictionary<FunctionId, FunctionId> { ["video"] = "picture" };
+        _shop.ModelChanges.Change(number, new OtherModel("harrow-quartet", "", "", same)).Done.ShouldNotBeNull();
+        Held(number)
+            .OfType<FunctionTrial>()
+            .ShouldBe([new FunctionTrial("power-light", false, "nothing"), new FunctionTrial("picture", true)], ignoreOrder: true);
     }
 
     [Fact]
@@ -90,7 +93,8 @@ public sealed class ModelChangeDeskTests : IDisposable
     [Fact]
     public void Every_change_there_and_back_loses_no_trial_of_a_function_that_both_have()
     {
-        foreach (var to in _shop.Profiles.All().Where(p => p is { Generic: false, Archetype: null } && p.Id != "harrow-quartet" && p.FindFunction("power-light") is not null))
+        var others = _shop.Profiles.All().Where(p => p is { Generic: false, Archetype: null } && p.Id != "harrow-quartet");
+        foreach (var to in others.Where(p => p.FindFunction("power-light") is not null))
         {
             var number = TakenIn("quartet, something odd");
             _shop.Readings.Try(new TrialOrder(number, "power-light", false, "nothing")).Refusal.ShouldBeNull();

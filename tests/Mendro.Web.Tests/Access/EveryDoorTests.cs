@@ -25,7 +25,7 @@ public sealed partial class EveryDoorTests(SignedShop shop) : IClassFixture<Sign
 
     private static readonly string[] SeenAtCounter =
     [
-        "/Index", "/Intake", "/Calls", "/Owners/Show", "/Labels", "/Calendar", "/CalendarFeed", "/Jobs/Index", "/Jobs/Intake",
+        "/Index", "/Intake", "/DoorWords", "/Calls", "/Owners/Show", "/Labels", "/Calendar", "/CalendarFeed", "/Jobs/Index", "/Jobs/Intake",
         "/Jobs/HandOver", "/Jobs/Owner", "/Jobs/Timeline", "/Jobs/Sheet", "/Jobs/Pictures", "/Jobs/Phone", "/Access/Me",
     ];
 
@@ -34,7 +34,7 @@ public sealed partial class EveryDoorTests(SignedShop shop) : IClassFixture<Sign
 
     private static readonly string[] CounterChanges =
     [
-        "/Intake", "/Calls", "/Jobs/Index", "/Jobs/Intake", "/Jobs/HandOver", "/Jobs/Owner", "/Jobs/Pictures", "/Labels", "/Jobs/Sheet",
+        "/Intake", "/DoorWords", "/Calls", "/Jobs/Index", "/Jobs/Intake", "/Jobs/HandOver", "/Jobs/Owner", "/Jobs/Pictures", "/Labels", "/Jobs/Sheet",
         "/Jobs/Phone", "/Index Quick",
     ];
 

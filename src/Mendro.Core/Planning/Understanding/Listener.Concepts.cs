@@ -21,7 +21,9 @@ internal sealed partial class Listener
                 || _words.GetRange(from, to - from).Exists(IsIf)
             )
                 continue;
-            var thing = marked.Things.Count == 0 ? said : Enumerable.Range(from, to - from).FirstOrDefault(n => n != said && marked.Things.Contains(_stems[n]), -1);
+            var thing = marked.Things.Count == 0
+                ? said
+                : Enumerable.Range(from, to - from).FirstOrDefault(n => n != said && marked.Things.Contains(_stems[n]), -1);
             if (thing < 0 || IsDenied(from, thing) && !marked.Mark.EndsWith("missing", StringComparison.Ordinal))
                 continue;
             // “Play” and “work” are said of what runs: a battery that leaks away runs down.
@@ -57,7 +59,7 @@ internal sealed partial class Listener
     /// nothing was said of it.</summary>
     private DeviceFunction? Subject(int from, int to, int state, SaidConcepts.State said)
     {
-        var named = Enumerable.Range(from, to - from).Where(n => n != state).Select(n => (At: n, Function: OfConcept(n))).Where(x => x.Function is not null).ToList();
+        var named = NamedIn(from, to).Where(x => x.At != state).ToList();
         if (named.Count == 0 && from > 0 && !said.Alone)
             named = SubjectBefore(from);
         var fitting = named.Where(x => said.Kinds.Contains(x.Function!.Kind) && HasLook(x.Function, said.Look)).ToList();
@@ -73,10 +75,13 @@ internal sealed partial class Listener
     private List<(int At, DeviceFunction? Function)> SubjectBefore(int from)
     {
         foreach (var (start, end) in Clauses().Where(c => c.To <= from).Reverse())
-            if (Enumerable.Range(start, end - start).Select(n => (At: n, Function: OfConcept(n))).FirstOrDefault(x => x.Function is not null) is { Function: not null } first)
-                return [first];
+            if (NamedIn(start, end).Take(1).ToList() is { Count: 1 } first)
+                return first;
         return [];
     }
+
+    private IEnumerable<(int At, DeviceFunction? Function)> NamedIn(int from, int to) =>
+        Enumerable.Range(from, to - from).Select(n => (At: n, Function: OfConcept(n))).Where(x => x.Function is not null);
 
     /// <summary>The function that a word names by its base form; “port 2” is no port of a unit that has one.</summary>
     private DeviceFunction? OfConcept(int at)

@@ -27,7 +27,8 @@ internal sealed partial class Listener
         var end = 0;
         foreach (var word in words)
         {
-            if (typed.IndexOf(word, end, StringComparison.OrdinalIgnoreCase) is >= 0 and var at && at - end < LongestGap || from is null && (at = typed.IndexOf(word, StringComparison.OrdinalIgnoreCase)) >= 0)
+            var at = typed.IndexOf(word, end, StringComparison.OrdinalIgnoreCase);
+            if (at >= 0 && (from is null || at - end < LongestGap))
                 (from, end) = (from ?? at, at + word.Length);
         }
 

@@ -119,7 +119,7 @@ internal sealed partial class Listener
                 || _used[next]
                 || at > from && _words[at - 1] is "no" or "not" or "nothing"
                 || _words[next] is not ("ok" or "okay" or "fine" or "good" or "works" or "work" or "perfect" or "there" or "loud" or "clear")
-                    && !(_words[next] is "on" or "steady" or "green" or "lit" or "burns" or "glows" or "shines" && next + 1 >= to && ByWord(at)?.Kind is "backlight" or "power-light")
+                    && !(IsShining(_words[next]) && next + 1 >= to && ByWord(at)?.Kind is "backlight" or "power-light")
                 || next + 1 < to && (IsIf(_words[next + 1]) || IsPlace(next + 1, to))
                 || ByWord(at) is not { } told
                 || _facts.Any(f => IsOf(f.Fact, told))
@@ -199,6 +199,8 @@ internal sealed partial class Listener
 
     /// <summary>What runs on the adapter does not show that it runs on its cells.</summary>
     private static bool IsOtherSupply(string word) => word is "adapter" or "adaptor" or "supply" or "brick" or "mains" or "plugged" or "charger" or "usb";
+
+    private static bool IsShining(string word) => word is "on" or "steady" or "green" or "lit" or "burns" or "glows" or "shines";
 
     private static bool IsNowAndThen(string word) =>
         word is "intermittently" or "intermittent" or "mostly" or "usually" or "sometimes" or "occasionally" or "randomly" or "rarely" or "forever";

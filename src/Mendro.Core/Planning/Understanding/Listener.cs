@@ -339,7 +339,10 @@ internal sealed partial class Listener
     }
 
     private static bool Fits(string wanted, string word) =>
-        wanted == "_" || wanted == word || wanted.Length > ShortestPlural && wanted[^1] == 's' && wanted.Length == word.Length + 1 && wanted.StartsWith(word, StringComparison.Ordinal) || wanted.EndsWith('*') && word.StartsWith(wanted[..^1], StringComparison.Ordinal);
+        wanted == "_"
+        || wanted == word
+        || wanted.Length > ShortestPlural && wanted[^1] == 's' && wanted[..^1] == word
+        || wanted.EndsWith('*') && word.StartsWith(wanted[..^1], StringComparison.Ordinal);
 
     /// <summary>“All games blink” and “it blinks” are one.</summary>
     private const int ShortestPlural = 4;

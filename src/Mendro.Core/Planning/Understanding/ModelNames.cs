@@ -47,7 +47,7 @@ internal static class ModelNames
     public static NamedModel? Find(IReadOnlyList<string> words, IReadOnlyList<DeviceProfile> profiles, Func<string, bool> isComplaint)
     {
         var from = 0;
-        while (from < words.Count && (Articles.Contains(words[from]) || words[from].EndsWith("'s", StringComparison.Ordinal) || int.TryParse(words[from], out _)))
+        while (from < words.Count && IsBeforeName(words[from]))
             from++;
         var coloured = from;
         while (coloured < words.Count && Colours.Contains(words[coloured]))
@@ -150,6 +150,9 @@ internal static class ModelNames
         // Only up to a comma can it be a name: what has none goes on as the complaint.
         return rest.Count <= MostOfAName && rest.TrueForAll(w => !isComplaint(w) || HasDigit(w)) && at + rest.Count < words.Count;
     }
+
+    private static bool IsBeforeName(string word) =>
+        Articles.Contains(word) || word.EndsWith("'s", StringComparison.Ordinal) || int.TryParse(word, out _);
 
     private static Func<string, bool> IsNamed(IReadOnlyList<DeviceProfile> profiles) =>
         word => profiles.Any(p => p is { Generic: false, Archetype: null } && NameWords(p).Exists(n => Same(word, n)));

@@ -97,9 +97,11 @@ public sealed record SaidChip(string Key, string Name, string Chosen, IReadOnlyL
             key,
             function.Name,
             chosen,
-            [first, .. ChoicesOf(function, library).Where(c => c.Words != first.Words), .. facts.Count > 0 ? [new SaidChoice("none", "not said", "none")] : (SaidChoice[])[]]
+            [first, .. ChoicesOf(function, library).Where(c => c.Words != first.Words), .. facts.Count > 0 ? [NotSaid] : (SaidChoice[])[]]
         );
     }
+
+    private static readonly SaidChoice NotSaid = new("none", "not said", "none");
 
     private static SaidChoice AsHeard(DeviceFunction function, List<SaidFact> facts, TradeLibrary library)
     {
@@ -112,7 +114,8 @@ public sealed record SaidChip(string Key, string Name, string Chosen, IReadOnlyL
     }
 
     private static string Words(DeviceFunction function, SaidFact fact, TradeLibrary library) =>
-        (fact.Passed ? "works" : library.FindLook(function.Kind, fact.Look)?.Name ?? "fails") + (fact.Starts > 1 ? FormattableString.Invariant($", {fact.Starts} times") : "");
+        (fact.Passed ? "works" : library.FindLook(function.Kind, fact.Look)?.Name ?? "fails")
+        + (fact.Starts > 1 ? FormattableString.Invariant($", {fact.Starts} times") : "");
 
     private static IEnumerable<SaidChoice> ChoicesOf(DeviceFunction function, TradeLibrary library) =>
         [
