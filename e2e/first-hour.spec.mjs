@@ -66,7 +66,7 @@ test('two complaints: after the cure each is asked for again by one key, and the
   const job = page.url().match(/\/Jobs\/\d+/)[0];
   await expect(page.locator('.reading-bar')).toBeVisible();
   await page.goto(`${job}/Fix?part=connector&method=clean-connector`);
-  await page.getByRole('button', { name: 'Log it as done' }).first().press('Enter');
+  await page.getByRole('button', { name: 'Done, not tried yet' }).press('Enter');
   await expect(page).toHaveURL(/Find/);
   await expect(chips).toHaveText([/Start-up not tried since/, /Picture output not tried since/]);
   await expect(page.locator('.move').first()).toContainText('Try again: start-up');

@@ -54,8 +54,7 @@ test('twelve cartridges for one price are taken in, cleaned in a round, and the 
   await page.goto(`/Jobs/${garbled[0]}/Fix?part=legs1`);
   await page.locator('input[name=method][value=resolder-legs]').check();
   await page.getByLabel('Cause seen with your own eyes?').selectOption('lifted');
-  await page.locator('input[name=now][value=pass]').check();
-  await page.getByRole('button', { name: 'Log it as done' }).press('Enter');
+  await page.getByRole('button', { name: 'Done, works' }).press('Enter');
   await page.waitForLoadState();
   await expect(async () => {
     await page.goto('/');

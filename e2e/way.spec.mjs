@@ -15,6 +15,7 @@ const tabTo = async (page, locator, most = 80) => {
 test('one job from intake to printed sheet by keyboard', async ({ page }) => {
   await page.goto('/');
   await expect(page.getByText('This shop is empty')).toBeVisible();
+  await page.keyboard.press('Escape');
   await page.keyboard.press('i');
   await expect(page.getByRole('heading', { name: 'Take a unit in' })).toBeVisible();
 
@@ -87,9 +88,10 @@ test('one job from intake to printed sheet by keyboard', async ({ page }) => {
   await expect(page.locator('.method:has(input[name="method"]:checked) .care')).toContainText('Alcohol burns');
   await page.getByLabel('Cause seen with your own eyes?').selectOption('dirty');
   await page.getByLabel('Minutes it took').fill('6');
+  await page.locator('summary', { hasText: 'cost, note' }).press('Enter');
   await page.getByLabel('Cost of parts, EUR').fill('0,20');
-  await page.locator('input[name=now][value=pass]').check();
-  await page.getByRole('button', { name: 'Log it as done' }).press('Enter');
+  await flush.focus();
+  await page.keyboard.press('w');
 
   // Prove: line by line with the arrow keys and W.
   await expect(page).toHaveURL(/\/Jobs\/101\/Prove/);

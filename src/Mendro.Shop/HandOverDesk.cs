@@ -122,6 +122,9 @@ public sealed class HandOverDesk(
             {
                 if (JobLife.Shelve(job.Job.Status, shelf) is not { } shelved)
                     return Refusal.Invalid("Choose a shelf.");
+                // A part that is named says it.
+                if (why.Length == 0 && shelf == Shelf.WaitingPart && part.Length is > 0 and <= LongestPart)
+                    why = $"{part} on its way";
                 if (why.Length is 0 or > LongestShelfWords)
                     return Refusal.Invalid("Say why it waits, in up to 300 characters: it must stay visible until then.");
                 if (nextTry.Length > LongestShelfWords)

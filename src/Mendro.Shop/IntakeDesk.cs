@@ -193,11 +193,24 @@ public sealed class IntakeDesk(
                 if (!asShown(job.Job, noted.Select(r => r.Subject)))
                     return new Refusal(RefusalKind.Changed, "This was saved on another page meanwhile.");
                 jobs.SaveIntake(change(job.Job), ownerName, ownerContact);
+                var fresh = marks
+                    .Distinct()
+                    .Where(m => noted.All(r => r.Subject != m))
+                    .Select(m => MarkNoted.Make(library, m))
+                    .OfType<MarkNoted>()
+                    .ToList();
                 foreach (var gone in noted.Where(r => !marks.Contains(r.Subject)))
-                    records.Withdraw(job.Job.Id, gone.Id);
-                foreach (var mark in marks.Distinct().Where(m => noted.All(r => r.Subject != m)))
-                    if (MarkNoted.Make(library, mark) is { } seen)
-                        bench.File(job, seen, WorkStage.Intake);
+                {
+                    // Another grade or place of a mark corrects it: undone, the mark stands again as it was.
+                    var same = fresh.Find(f => f.Mark == ((MarkNoted)gone.Body).Mark);
+                    if (same is null || !fresh.Remove(same))
+                        records.Withdraw(job.Job.Id, gone.Id);
+                    else
+                        records.Correct(job.Job.Id, gone.Id, bench.Make(job, same, WorkStage.Intake));
+                }
+
+                foreach (var seen in fresh)
+                    bench.File(job, seen, WorkStage.Intake);
                 return new Done("Saved.");
             }
         );

@@ -140,7 +140,7 @@ public sealed class RunDesk(
                 foreach (var done in sheet.Now.Materials.Where(m => m.Heat is null && m.Power is null))
                 {
                     // A drying counts as long as it really took.
-                    var told = done.Dry is null ? done : new SequenceStep(Dry: Math.Round(sheet.StepSeconds / 60, 1));
+                    var told = done.Dry is { } whole ? Dried(sheet.StepSeconds / 60, whole) : done;
                     bench.File(job, new MaterialUsed(told, sheet.Part.Id), WorkStage.Fix);
                 }
 
@@ -232,7 +232,9 @@ public sealed class RunDesk(
     /// <param name="note">Note.</param>
     /// <param name="originals">Where the original parts are kept.</param>
     /// <param name="once">Key of the form.</param>
-    public Deed<RepairFiled> Finish(long number, bool? held, bool? worksNow, string note, string originals = "", string? once = null) =>
+    /// <param name="cause">Failure mode that was seen; blank when none was.</param>
+    public Deed<RepairFiled> Finish(
+        long number, bool? held, bool? worksNow, string note, string originals = "", string? once = null, string cause = "") =>
         ledger.Once<RepairFiled>(
             once,
             () =>
@@ -252,6 +254,7 @@ public sealed class RunDesk(
                         number,
                         sheet.Part.Id,
                         sheet.Method.Id,
+                        Cause: cause.Length > 0 ? cause : null,
                         Minutes: minutes,
                         Note: told,
                         WorksNow: worksNow,
@@ -287,6 +290,10 @@ public sealed class RunDesk(
 
     private Deed<Done> With(long number, string? once, Func<OpenJob, RunSheet, Deed<Done>> work) =>
         bench.On<Done>(number, once, job => Open(job.Job, job.Model.Profile) is { } sheet ? work(job, sheet) : Refusal.Missing);
+
+    /// <summary>No minute is written down that nobody waited; who says that it is enough is not asked again at the next step.</summary>
+    private static SequenceStep Dried(double minutes, double whole) =>
+        new(Dry: Math.Round(minutes, 1), Enough: minutes < whole ? true : null);
 
     private static string? Doubt(RunSheet sheet) =>
         sheet.Materials.Steps.FirstOrDefault(s => s.Verdict == MaterialVerdict.Never) is { } never

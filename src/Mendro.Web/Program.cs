@@ -66,7 +66,7 @@ builder.Services.Configure<HostFilteringOptions>(hosts =>
 builder.Services.AddRazorPages();
 builder.Services.AddAntiforgery(antiforgery =>
 {
-    antiforgery.Cookie.Name = "mendro.antiforgery";
+    antiforgery.Cookie.Name = ShopCookies.Name("antiforgery", options.DataDirectory);
     antiforgery.Cookie.SameSite = SameSiteMode.Strict;
     antiforgery.HeaderName = "X-Mendro-Antiforgery";
 });
@@ -79,7 +79,7 @@ if (folderLock is null)
 
 builder.Services.Configure<CookieTempDataProviderOptions>(said =>
 {
-    said.Cookie.Name = "mendro.said";
+    said.Cookie.Name = ShopCookies.Name("said", options.DataDirectory);
     said.Cookie.SameSite = SameSiteMode.Strict;
 });
 builder
@@ -87,7 +87,7 @@ builder
     .SetApplicationName("mendro")
     .PersistKeysToFileSystem(new DirectoryInfo(Path.Combine(options.DataDirectory, "keys")));
 builder.Services.AddShop(options);
-ShopDoor.Add(builder.Services);
+ShopDoor.Add(builder.Services, options.DataDirectory);
 builder.Services.AddApi();
 if (options.WarmUp)
     builder.Services.AddHostedService<WarmUp>();

@@ -67,6 +67,8 @@ public static class MethodTypes
 /// <param name="Together">Methods that are done in this one go, each on its own part, the part it is named after first; null for a
 /// method by itself. It is filed as what it consists of.</param>
 /// <param name="NotWith">Cautions with which it is never done: a unit with a mark that carries one of them is not offered it.</param>
+/// <param name="OnlyMarked">Marks one of which is noted on a unit that it is offered for; null for any unit. A dark shell does not
+/// yellow, and is not whitened.</param>
 public sealed record Method(
     MethodId Id,
     string Name,
@@ -94,7 +96,8 @@ public sealed record Method(
     IReadOnlyList<DeviceKind>? For = null,
     string? Drawing = null,
     IReadOnlyList<MethodShare>? Together = null,
-    IReadOnlyList<string>? NotWith = null
+    IReadOnlyList<string>? NotWith = null,
+    IReadOnlyList<string>? OnlyMarked = null
 )
 {
     /// <summary>True when a step of it wants the iron.</summary>

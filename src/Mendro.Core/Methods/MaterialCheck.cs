@@ -99,7 +99,7 @@ public static class MaterialCheck
             else if (step.Rinse == true)
                 Rinse();
             else if (step.Dry is { } minutes)
-                Dry(minutes);
+                Dry(minutes, step.Enough == true);
         }
 
         public IReadOnlyList<MaterialAgent> Residue(string surface) =>
@@ -120,11 +120,11 @@ public static class MaterialCheck
             _rinseDried = 0;
         }
 
-        private void Dry(double minutes)
+        private void Dry(double minutes, bool enough)
         {
-            _rinseDried += minutes;
+            _rinseDried += enough ? Math.Max(minutes, library.RinseDryMinutes) : minutes;
             foreach (var left in _left)
-                left.DriedMinutes += minutes;
+                left.DriedMinutes += enough ? Math.Max(minutes, left.Agent.DryMinutes) : minutes;
             // What was rinsed and dried is gone, and so is what dries away by itself.
             _left.RemoveAll(l => l.Dry && (l.Agent.Volatile || l.Rinsed && !RinseWet));
         }

@@ -10,6 +10,7 @@ namespace Mendro.Core.Methods;
 /// <param name="Dry">Minutes of drying.</param>
 /// <param name="Heat">Iron or air, °C.</param>
 /// <param name="Power">True when it is switched on.</param>
+/// <param name="Enough">True when who stood at it judged a drying to be enough, however long it was.</param>
 public sealed record SequenceStep(
     string? Agent = null,
     string? Surface = null,
@@ -17,7 +18,8 @@ public sealed record SequenceStep(
     bool? Rinse = null,
     double? Dry = null,
     double? Heat = null,
-    bool? Power = null
+    bool? Power = null,
+    bool? Enough = null
 );
 
 /// <summary>What the material check says of one step.</summary>

@@ -25,6 +25,7 @@ public enum RunStepKind
 /// <param name="Heat">Iron or air, °C, or null.</param>
 /// <param name="Cautions">Cautions of this very step.</param>
 /// <param name="Materials">What it does to the unit, for the material check; a wait that dries counts with its least minutes.</param>
+/// <param name="OwnMinutes">True when the minutes are told of this very step; false for an even share of the method's.</param>
 public sealed record RunStep(
     int Index,
     RunStepKind Kind,
@@ -33,7 +34,8 @@ public sealed record RunStep(
     StepWait? Wait,
     double? Heat,
     IReadOnlyList<string> Cautions,
-    IReadOnlyList<SequenceStep> Materials
+    IReadOnlyList<SequenceStep> Materials,
+    bool OwnMinutes = false
 );
 
 /// <summary>A method laid out to be run step by step, with its check last.</summary>
@@ -51,7 +53,7 @@ public static class RunPlan
         if (method.State == AccessState.Closed || hazards.First is not { Count: > 0 } first)
             return steps;
         return first
-            .Select(say => new RunStep(0, RunStepKind.Work, say, SafeMinutes, null, null, [], []))
+            .Select(say => new RunStep(0, RunStepKind.Work, say, SafeMinutes, null, null, [], [], true))
             .Concat(steps)
             .Select((s, n) => s with { Index = n })
             .ToList();
@@ -74,7 +76,8 @@ public static class RunPlan
                         s.Wait,
                         s.Heat,
                         s.Cautions ?? [],
-                        Materials(s)
+                        Materials(s),
+                        s.Minutes is not null
                     )
             )
             .ToList();

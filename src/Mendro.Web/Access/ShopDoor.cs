@@ -59,7 +59,7 @@ public sealed class ShopDoor(ServeOptions options, AccountDesk accounts, SignInD
     public const string Scheme = "mendro";
 
     /// <summary>Name of the cookie.</summary>
-    public const string Cookie = "mendro.session";
+    public const string Cookie = "session";
 
     private const string Sid = "sid";
     private const string SessionItem = "mendro.session";
@@ -99,14 +99,16 @@ public sealed class ShopDoor(ServeOptions options, AccountDesk accounts, SignInD
         new(context.Request.Headers.UserAgent.ToString(), context.Connection.RemoteIpAddress?.ToString() ?? "");
 
     /// <summary>Adds the framework's cookie sign-in; each request is held against the session as it is kept.</summary>
-    public static void Add(IServiceCollection services) =>
+    /// <param name="services">Services of the application.</param>
+    /// <param name="dataDirectory">Folder of the shop, for the name of its cookie.</param>
+    public static void Add(IServiceCollection services, string dataDirectory) =>
         services
             .AddAuthentication(Scheme)
             .AddCookie(
                 Scheme,
                 cookie =>
                 {
-                    cookie.Cookie.Name = Cookie;
+                    cookie.Cookie.Name = ShopCookies.Name(Cookie, dataDirectory);
                     cookie.Cookie.HttpOnly = true;
                     cookie.Cookie.SameSite = SameSiteMode.Strict;
                     cookie.Cookie.SecurePolicy = CookieSecurePolicy.SameAsRequest;

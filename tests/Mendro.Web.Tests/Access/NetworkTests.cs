@@ -57,7 +57,8 @@ public sealed class NetworkTests : IDisposable
         request.Headers.Add("X-Mendro-Antiforgery", page.QuerySelector("meta[name=mendro-token]")!.GetAttribute("content"));
         using var opened = await client.SendAsync(request, Cancel);
         opened.StatusCode.ShouldBe(HttpStatusCode.Redirect, await opened.Content.ReadAsStringAsync(Cancel));
-        var cookie = opened.Headers.GetValues("Set-Cookie").Single(c => c.StartsWith(ShopDoor.Cookie, StringComparison.Ordinal)).ToLowerInvariant();
+        var cookie = opened.Headers.GetValues("Set-Cookie")
+            .Single(c => c.StartsWith($"mendro.{ShopDoor.Cookie}.", StringComparison.Ordinal)).ToLowerInvariant();
         foreach (var word in (string[])["secure", "httponly", "samesite=strict"])
             cookie.ShouldContain(word);
         (await client.GetAsync("/Jobs", Cancel)).StatusCode.ShouldBe(HttpStatusCode.OK);

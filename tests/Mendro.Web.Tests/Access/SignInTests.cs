@@ -20,7 +20,7 @@ public sealed class SignInTests(SignedShop shop) : IClassFixture<SignedShop>
             using var answer = await shop.TrySignIn(browser, name, word);
             answer.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
             answer.Headers.TryGetValues("Set-Cookie", out var cookies);
-            (cookies ?? []).ShouldNotContain(c => c.StartsWith(ShopDoor.Cookie, StringComparison.Ordinal));
+            (cookies ?? []).ShouldNotContain(c => c.StartsWith($"mendro.{ShopDoor.Cookie}.", StringComparison.Ordinal));
             said.Add((await WebShop.Parse(answer)).QuerySelector(".notice.wrong")!.TextContent);
         }
 
@@ -261,16 +261,15 @@ public sealed class SignInTests(SignedShop shop) : IClassFixture<SignedShop>
         // The handler keeps cookies to itself; the server is asked to say what it got.
         using var request = new HttpRequestMessage(HttpMethod.Get, "/Me");
         using var answer = await browser.SendAsync(request, TestContext.Current.CancellationToken);
-        const string name = ShopDoor.Cookie + "=";
         var cookies = answer.RequestMessage!.Headers.GetValues("Cookie").SelectMany(c => c.Split("; "));
-        return cookies.Single(c => c.StartsWith(name, StringComparison.Ordinal))[name.Length..];
+        return cookies.Single(c => c.StartsWith($"mendro.{ShopDoor.Cookie}.", StringComparison.Ordinal));
     }
 
     private async Task<HttpStatusCode> With(string cookie)
     {
         using var browser = shop.Browser();
         using var request = new HttpRequestMessage(HttpMethod.Get, "/Me");
-        request.Headers.Add("Cookie", $"{ShopDoor.Cookie}={cookie}");
+        request.Headers.Add("Cookie", cookie);
         using var answer = await browser.SendAsync(request, TestContext.Current.CancellationToken);
         return answer.StatusCode;
     }

@@ -25,6 +25,7 @@ public sealed record MaterialUsed(SequenceStep Done, string? On = null) : Record
             { Agent: { } agent } =>
                 $"{library.FindAgent(agent)?.Name ?? agent} on {library.FindSurface(step.Surface)?.Name ?? step.Surface ?? "?"}",
             { Rinse: true } => "Rinse",
+            { Dry: { } minutes, Enough: true } => string.Create(CultureInfo.InvariantCulture, $"Dry after {minutes:0.#} min, judged enough"),
             { Dry: { } minutes } => string.Create(CultureInfo.InvariantCulture, $"Dry, {minutes:0.#} min"),
             { Heat: { } celsius } => string.Create(CultureInfo.InvariantCulture, $"Heat, {celsius:0} °C"),
             _ => "Power on",

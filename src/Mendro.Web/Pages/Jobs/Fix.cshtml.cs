@@ -53,6 +53,12 @@ public sealed class FixModel(
     /// <summary>Parts with their share of blame, most suspect first.</summary>
     public IReadOnlyList<(Part Part, double Share)> Parts { get; private set; } = [];
 
+    /// <summary>Work that cures no fault of a part and fits this unit as it came.</summary>
+    public IEnumerable<Method> OtherWork =>
+        Library
+            .OtherWork(View.Profile.Kind)
+            .Where(m => m.OnlyMarked is not { } marks || View.All<MarkNoted>().Any(n => marks.Contains(n.Body.Mark)));
+
     /// <summary>Repairs done so far.</summary>
     public IEnumerable<BenchRecord> DoneSoFar => View.Records.Where(r => r.Body.Step == JobStep.Repaired);
 
@@ -106,6 +112,9 @@ public sealed class FixModel(
     /// <inheritdoc/>
     protected override bool TakesPractice => true;
 
+    /// <summary>Minutes that a method takes as a rule, as they are typed.</summary>
+    public static string Estimate(Method method) => method.Minutes.ToString("0.#", CultureInfo.InvariantCulture);
+
     /// <summary>Usual cost of a method's parts, in the shop's currency.</summary>
     public Amount UsualCost(Method method) => new(method.PartsCost, _shopCurrency ??= settings.Get().PerHour.Currency);
 
@@ -140,7 +149,8 @@ public sealed class FixModel(
             Part.Id,
             method ?? "",
             cause,
-            took,
+            // What is not told was not worked.
+            View.Job.PracticeSeed is null ? took ?? 0 : took,
             amount?.Value,
             Words.Clean(used),
             Words.Clean(note),
@@ -189,7 +199,7 @@ public sealed class FixModel(
             .OrderByDescending(x => x.Item2)
             .ToList();
         var best = View.Advice.Moves.FirstOrDefault(m => m.Repair is not null)?.Repair;
-        Part = View.Profile.FindPart(partId ?? best?.Part.Id ?? "");
+        Part = View.Profile.FindPart(partId ?? best?.Part.Id ?? Likeliest()?.Id ?? "");
         if (partId is not null && Part is null)
             return false;
         if (Part is null)
@@ -209,7 +219,22 @@ public sealed class FixModel(
             ))
             .ToList();
         var bestHere = View.Advice.Moves.FirstOrDefault(m => m.Repair?.Part == Part)?.Repair;
-        ChosenMethod = methodId is not null ? new MethodId(methodId) : bestHere?.Method.Id ?? Methods.FirstOrDefault()?.Method.Id;
+        // What nobody chose and nothing speaks for is not taken for done because it stands first.
+        ChosenMethod =
+            methodId is not null ? new MethodId(methodId)
+            : bestHere?.Method.Id ?? (Methods.Count == 1 || View.Job.PracticeSeed is not null ? Methods.FirstOrDefault()?.Method.Id : null);
+        Minutes ??= Methods.FirstOrDefault(m => ChosenMethod is { } id && m.Method.Id == id) is { } chosen ? Estimate(chosen.Method) : null;
         return true;
     }
+
+    /// <summary>The likeliest part that has a cure; of those alike one that can be reached as the unit lies.</summary>
+    private Part? Likeliest() =>
+        Parts
+            .Where(p => p.Share >= LeastShare && View.Model.MethodsFor(p.Part).Any())
+            .OrderByDescending(p => Math.Round(p.Share, 2))
+            .ThenBy(p => View.Model.Disassembly.Minutes(View.Apart, View.Model.Disassembly.Goal(p.Part.Id, AccessState.Open)))
+            .Select(p => p.Part)
+            .FirstOrDefault();
+
+    private const double LeastShare = 0.005;
 }

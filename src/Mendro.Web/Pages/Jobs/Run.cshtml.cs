@@ -90,12 +90,20 @@ public sealed class RunModel(JobStore jobs, BenchDesk desk, RunDesk runs, Repair
         );
 
     /// <summary>The check was made: the repair is filed.</summary>
-    public IActionResult OnPostFinish(string? held, string? now, string? note, string? originals)
+    public IActionResult OnPostFinish(string? held, string? now, string? note, string? originals, string? cause)
     {
         if (!Prepare())
             return NotFound();
         return Answer(
-            runs.Finish(Number, YesNo(held, "good", "bad"), YesNo(now, "pass", "fail"), Words.Clean(note), Words.Clean(originals), Once),
+            runs.Finish(
+                Number,
+                YesNo(held, "good", "bad"),
+                YesNo(now, "pass", "fail"),
+                Words.Clean(note),
+                Words.Clean(originals),
+                Once,
+                Words.Clean(cause)
+            ),
             filed =>
             {
                 TempData["Said"] = $"Logged: {filed.Words}.";

@@ -54,7 +54,8 @@
     switch (event.key) {
       case '/': document.getElementById('find').focus(); break;
       case '?': keys.showModal(); break;
-      case 'b': location.href = '/'; break;
+      // On a page where B says beep, back or begin it says that or nothing.
+      case 'b': done = document.querySelector('[data-keeps-b]') === null; if (done) location.href = '/'; break;
       case 'i': location.href = '/Intake'; break;
       case 'j': location.href = '/Jobs'; break;
       case 'r': done = document.querySelector('.reading-bar .entry, .reading-bar select')?.focus() === undefined; break;
@@ -67,7 +68,7 @@
       case 'ArrowDown': done = document.querySelector('[data-prove-row]') !== null; proveRow(1); break;
       case 'ArrowUp': done = document.querySelector('[data-prove-row]') !== null; proveRow(-1); break;
       case 'w': case 'f': {
-        const row = document.activeElement?.closest('[data-prove-row]');
+        const row = document.activeElement?.closest('[data-prove-row]') ?? document.querySelector('[data-prove-row].now');
         const button = row?.querySelector(event.key === 'w' ? '[value="pass"]' : '[value="fail"]');
         done = Boolean(button);
         button?.click();
@@ -98,4 +99,12 @@
     }
   });
   owner();
+
+  // The minutes are those of the way that is chosen, until others are typed.
+  document.addEventListener('change', (event) => {
+    const minutes = event.target.matches('[data-minutes]') ? event.target.form?.elements.minutes : null;
+    if (!minutes) return;
+    const told = [...document.querySelectorAll('[data-minutes]')].map((way) => way.dataset.minutes);
+    if (minutes.value === '' || told.includes(minutes.value)) minutes.value = event.target.dataset.minutes;
+  });
 })();
