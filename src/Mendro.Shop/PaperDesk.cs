@@ -1,7 +1,9 @@
 using System.Globalization;
+using Mendro.Core.Diagnosis;
 using Mendro.Core.Jobs;
 using Mendro.Core.Money;
 using Mendro.Core.Papers;
+using Mendro.Core.Profiles;
 using Mendro.Core.Proving;
 using Mendro.Storage;
 
@@ -77,7 +79,7 @@ public sealed class PaperDesk(RunDesk runs, SettingsStore settings, SaleStore sa
         var job = view.Job;
         var plan = ProveDesk.Plan(view);
         var sale = sales.Find(job.Id);
-        var grade = ConditionGrade.Find(sale?.Condition) ?? GradeOf(view);
+        var grade = Honest(view, ConditionGrade.Find(sale?.Condition));
         var asking = job.In(sale?.Asking ?? job.Asking);
         return new Paper(
             "Sale sheet",
@@ -156,19 +158,47 @@ public sealed class PaperDesk(RunDesk runs, SettingsStore settings, SaleStore sa
 
     private string Head(Job job, Func<DateTimeOffset, string> day) => $"{settings.Get().ShopName} · {day(job.ClosedAt ?? time.GetUtcNow())}";
 
-    private static List<PaperLine> Found(JobView view) =>
-        view
+    /// <summary>What was found, for one who owns the unit: the part and what was wrong with it; a reading with its number.</summary>
+    private static List<PaperLine> Found(JobView view)
+    {
+        var seen = view.Records.Select(r => r.Body).OfType<CauseSeen>().Where(c => c.Present).Select(c => c.Part).ToHashSet();
+        return view
             .Records.Select(r =>
                 r.Body switch
                 {
-                    CauseSeen { Present: true } cause => cause.Fault(view.Model),
-                    ProbeReading { Sign: RecordSign.Bad } => r.Words,
+                    CauseSeen { Present: true } cause => Sentence(view, cause),
+                    ProbeReading { Sign: RecordSign.Bad, IsMetered: true } => r.Words,
+                    ProbeReading { Sign: RecordSign.Bad } look => NotRight(view, look, seen),
                     _ => null,
                 }
             )
             .OfType<string>()
+            .Distinct()
             .Select(w => new PaperLine(w))
             .ToList();
+    }
+
+    /// <summary>“Volume wheel: dirty”.</summary>
+    private static string Sentence(JobView view, CauseSeen cause) =>
+        view.Profile.FindPart(cause.Part) is { } part
+        && view.Model.Library.FindPartKind(part.Kind)?.Modes.FirstOrDefault(m => m.Id == cause.Mode) is { } mode
+            ? $"{part.Name}: {MoveWords.Lower(mode.Name)}"
+            : cause.Fault(view.Model);
+
+    /// <summary>What a look or a press found bad, by the part it was about; null where its cause is told already.</summary>
+    private static string? NotRight(JobView view, ProbeReading look, HashSet<PartId> seen)
+    {
+        if (view.Profile.FindProbe(look.Probe) is not { } probe)
+            return null;
+        var parts = (probe.At is { } at ? [at] : probe.Spans ?? []).Select(view.Profile.FindPart).OfType<Part>().ToList();
+        return parts.Count == 0 || parts.Exists(p => seen.Contains(p.Id)) ? null : $"{string.Join(", ", parts.Select(p => p.Name))}: not as it should be";
+    }
+
+    /// <summary>The grade that may be told: of a unit that fails, or of which something was not tried, none that says “all works”.</summary>
+    /// <param name="view">The job.</param>
+    /// <param name="said">Grade that was chosen, or null.</param>
+    public static ConditionGrade Honest(JobView view, ConditionGrade? said) =>
+        GradeOf(view) is var known && known == ConditionGrade.Faulty ? known : said ?? known;
 
     private static List<PaperLine> Done(JobView view, bool costs) =>
         view

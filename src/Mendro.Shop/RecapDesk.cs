@@ -75,7 +75,8 @@ public sealed partial class RecapDesk(
                     fit?.Plan.Unplaced.FirstOrDefault(x => x.Refdes == p.Capacitor.Refdes),
                     old.GetValueOrDefault(p.Key),
                     isIn.Contains(p.Key),
-                    before.TryGetValue(p.Key, out var counted) ? counted : null
+                    before.TryGetValue(p.Key, out var counted) ? counted : null,
+                    offers.Count == 0 ? NothingFits.Say(p.Capacitor, parts) : ""
                 );
             })
             .ToList();
@@ -93,7 +94,7 @@ public sealed partial class RecapDesk(
             size,
             minutes,
             StagePlan.Stages(view.Model, groups, isIn, states),
-            Schools(plan, all, failed, minutes),
+            Schools(plan, all, old.Values.Count(o => o.Verdict is not null), failed, minutes),
             placing is { Finished: true, Problem: null } ? null : placing,
             tasks,
             tasks.All(t => plan.Fits.Any(f => f.Board == t.Board.Id && f.For == t.For))
@@ -272,16 +273,19 @@ public sealed partial class RecapDesk(
             .ToList();
     }
 
-    private static IReadOnlyList<SchoolFigures> Schools(RecapPlan plan, IReadOnlyList<RecapPosition> all, HashSet<string> failed, double minutes) =>
+    private static IReadOnlyList<SchoolFigures> Schools(
+        RecapPlan plan, IReadOnlyList<RecapPosition> all, int looked, HashSet<string> failed, double minutes) =>
         Enum.GetValues<RecapScope>()
             .Select(scope =>
             {
                 var count = (plan with { Scope = scope }).Of(all, failed).Count;
+                var (stay, years) = (all.Count - count, AheadYears);
                 return new SchoolFigures(
                     scope,
                     count,
                     count * (Known.MinutesEach + minutes),
-                    Known.Ageing.AnotherFails(all.Count, failed.Count, plan.AgeYears, all.Count - count, AheadYears)
+                    Known.Ageing.AnotherFails(looked, failed.Count, plan.AgeYears, stay, years),
+                    Known.Ageing.Spread(looked, failed.Count, plan.AgeYears, stay, years)
                 );
             })
             .ToList();

@@ -15,6 +15,7 @@ namespace Mendro.Shop;
 /// <param name="Old">What is known of the old one, or null.</param>
 /// <param name="IsIn">True when the new one is in.</param>
 /// <param name="Before">How often it had failed on units of this model, out of how many measured; null when none was.</param>
+/// <param name="Nothing">Why nothing fits, and what comes nearest; empty when a part fits.</param>
 public sealed record RecapLine(
     RecapPosition Position,
     bool Renewed,
@@ -24,7 +25,8 @@ public sealed record RecapLine(
     FitUnplaced? Unplaced,
     CapacitorOut? Old,
     bool IsIn,
-    (int Failed, int Measured)? Before
+    (int Failed, int Measured)? Before,
+    string Nothing = ""
 );
 
 /// <summary>One school of how much to renew, in figures.</summary>
@@ -32,7 +34,8 @@ public sealed record RecapLine(
 /// <param name="Parts">Parts.</param>
 /// <param name="Minutes">Minutes of work, tests included.</param>
 /// <param name="AnotherFails">Chance that an old one left in fails within <see cref="RecapDesk.AheadYears"/> years, 0 to 1.</param>
-public sealed record SchoolFigures(RecapScope Scope, int Parts, double Minutes, double AnotherFails);
+/// <param name="Spread">Between which chances it lies with eight in ten.</param>
+public sealed record SchoolFigures(RecapScope Scope, int Parts, double Minutes, double AnotherFails, (double Low, double High) Spread);
 
 /// <summary>Another unit of the same model in the shop.</summary>
 /// <param name="Number">Number on its tag.</param>

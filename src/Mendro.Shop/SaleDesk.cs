@@ -70,7 +70,7 @@ public sealed class SaleDesk(
     {
         var job = view.Job;
         var sale = sales.Find(job.Id);
-        var told = grade ?? ConditionGrade.Find(sale?.Condition) ?? PaperDesk.GradeOf(view);
+        var told = grade ?? PaperDesk.Honest(view, ConditionGrade.Find(sale?.Condition));
         var own = sales
             .Sold(job.ProfileId)
             .Where(s => s.Sale.JobId != job.Id)
@@ -186,6 +186,7 @@ public sealed class SaleDesk(
     private string Listing(JobView view, ConditionGrade grade, Amount? asking, Func<DateTimeOffset, string> day)
     {
         var paper = papers.Of(view, PaperKind.Sale, day);
+        grade = PaperDesk.Honest(view, grade);
         string Lines(string heading) =>
             string.Join(", ", paper.Sections.FirstOrDefault(s => s.Heading == heading)?.Lines.Select(l => l.Words) ?? []);
         string Fact(string name) => paper.Facts.FirstOrDefault(f => f.Name == name).Value ?? "";

@@ -40,25 +40,55 @@ public sealed record VoltageLadder(IReadOnlyList<double> Volts, string Source)
 /// <param name="Single">For some of it.</param>
 public sealed record RecapMethods(IReadOnlyList<string> Section, IReadOnlyList<string> Single);
 
-/// <summary>How often old capacitors fail, before a shop's own boards speak.</summary>
-/// <param name="Failures">Failures in so many years.</param>
-/// <param name="CapacitorYears">Capacitors times years.</param>
+/// <summary>How often old capacitors fail, before a shop's own boards speak. They wear out: the older, the sooner.</summary>
+/// <param name="Failures">Failures among so many.</param>
+/// <param name="Capacitors">Capacitors.</param>
+/// <param name="AtYears">Age up to which they were counted, years.</param>
+/// <param name="Shape">Shape of the Weibull law: 1 for chance alone, above 1 for wear.</param>
 /// <param name="Source">Where this comes from.</param>
-public sealed record AgeingPrior(double Failures, double CapacitorYears, string Source)
+public sealed record AgeingPrior(double Failures, double Capacitors, double AtYears, double Shape, string Source)
 {
+    private const int Steps = 2000;
+
     /// <summary>
-    /// Chance that at least one more fails: failures come at random at a rate that is known as a gamma distribution, so that no
-    /// failure in a time has a negative binomial's chance (Gelman et al., Bayesian Data Analysis, 2.6).
+    /// Chance that at least one more fails. Failures up to an age t are Poisson with mean λ (t/T)^β a capacitor (Weibull's law: IEC 61649);
+    /// λ is known as a gamma distribution, so that no failure has a negative binomial's chance (Gelman et al., Bayesian Data Analysis,
+    /// 2.6). What nobody looked at speaks neither for nor against.
     /// </summary>
-    /// <param name="count">Capacitors looked at.</param>
-    /// <param name="failed">Of these failed, 0 to <paramref name="count"/>.</param>
+    /// <param name="looked">Capacitors measured or looked at.</param>
+    /// <param name="failed">Of these failed, 0 to <paramref name="looked"/>.</param>
     /// <param name="ageYears">Age, years, above 0.</param>
     /// <param name="remaining">Old ones that stay in.</param>
     /// <param name="years">Time ahead, years, 0 or more.</param>
-    public double AnotherFails(int count, int failed, double ageYears, int remaining, double years)
+    public double AnotherFails(int looked, int failed, double ageYears, int remaining, double years) =>
+        1 - Math.Pow(Rate(looked, ageYears) / (Rate(looked, ageYears) + Ahead(ageYears, remaining, years)), Failures + failed);
+
+    /// <summary>Between which chances it lies with eight in ten: the rate itself is not well known.</summary>
+    public (double Low, double High) Spread(int looked, int failed, double ageYears, int remaining, double years)
     {
-        var (shape, rate) = (Failures + failed, CapacitorYears + count * ageYears);
-        return 1 - Math.Pow(rate / (rate + remaining * years), shape);
+        var (shape, rate, ahead) = (Failures + failed, Rate(looked, ageYears), Ahead(ageYears, remaining, years));
+        double Chance(double quantile) => 1 - Math.Exp(-Quantile(shape, quantile) / rate * ahead);
+        return (Chance(0.1), Chance(0.9));
+    }
+
+    private double Rate(int looked, double ageYears) => Capacitors + looked * Wear(ageYears);
+
+    private double Ahead(double ageYears, int remaining, double years) => remaining * (Wear(ageYears + years) - Wear(ageYears));
+
+    private double Wear(double years) => Math.Pow(years / AtYears, Shape);
+
+    /// <summary>Quantile of a gamma distribution with rate 1, by summing its density.</summary>
+    private static double Quantile(double shape, double quantile)
+    {
+        var most = shape + 8 * Math.Sqrt(shape) + 8;
+        var step = most / Steps;
+        double Density(double x) => Math.Pow(x, shape - 1) * Math.Exp(-x);
+        var all = Enumerable.Range(0, Steps).Sum(n => Density((n + 0.5) * step));
+        var sum = 0.0;
+        for (var n = 0; n < Steps; n++)
+            if ((sum += Density((n + 0.5) * step)) >= quantile * all)
+                return (n + 0.5) * step;
+        return most;
     }
 }
 

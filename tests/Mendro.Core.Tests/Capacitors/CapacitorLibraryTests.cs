@@ -107,7 +107,9 @@ public class CapacitorLibraryTests
                 (count, share, age, remaining, years) =>
                 {
                     var failed = (int)(share * count);
-                    var (shape, rate) = (Library.Ageing.Failures + failed, Library.Ageing.CapacitorYears + count * age);
+                    double Wear(double t) => Math.Pow(t / Library.Ageing.AtYears, Library.Ageing.Shape);
+                    var (shape, rate) = (Library.Ageing.Failures + failed, Library.Ageing.Capacitors + count * Wear(age));
+                    var ahead = remaining * (Wear(age + years) - Wear(age));
                     double Density(double x) => x <= 0 ? 0 : Math.Exp((shape - 1) * Math.Log(x) - rate * x);
                     double Integral(Func<double, double> f)
                     {
@@ -116,7 +118,7 @@ public class CapacitorLibraryTests
                         return Enumerable.Range(0, n + 1).Sum(i => (i == 0 || i == n ? 1 : i % 2 == 1 ? 4 : 2) * f(i * h)) * h / 3;
                     }
 
-                    var none = Integral(x => Density(x) * Math.Exp(-x * remaining * years)) / Integral(Density);
+                    var none = Integral(x => Density(x) * Math.Exp(-x * ahead)) / Integral(Density);
                     Library.Ageing.AnotherFails(count, failed, age, remaining, years).ShouldBe(1 - none, 2e-3);
                 },
                 iter: 200
@@ -124,4 +126,61 @@ public class CapacitorLibraryTests
 
     [Fact]
     public void With_nothing_old_left_nothing_old_fails() => Library.Ageing.AnotherFails(23, 4, 30, 0, 5).ShouldBe(0);
+
+    // Value from memory: of twenty-one old ones in a lit handheld, none of them looked at, at least every third unit loses one in five years.
+    [Fact]
+    public void Old_ones_that_nobody_looked_at_are_not_taken_for_sound()
+    {
+        var unseen = Library.Ageing.AnotherFails(0, 0, 30, 21, 5);
+        unseen.ShouldBeInRange(0.33, 0.7);
+        Library.Ageing.AnotherFails(21, 0, 30, 21, 5).ShouldBeLessThan(unseen);
+        Library.Ageing.AnotherFails(21, 4, 30, 17, 5).ShouldBeGreaterThan(unseen);
+        Library.Ageing.AnotherFails(0, 0, 15, 21, 5).ShouldBeLessThan(unseen / 1.5);
+        var (low, high) = Library.Ageing.Spread(0, 0, 30, 21, 5);
+        (low < unseen && unseen < high).ShouldBeTrue();
+    }
+
+    // With shape 1 the rate's quantiles are those of the exponential distribution: −ln(1 − q).
+    [Fact]
+    public void The_spread_is_that_of_the_rate()
+    {
+        var prior = new AgeingPrior(1, 12, 30, 1, "test");
+        var ahead = 10 * 5 / 30.0 / 12;
+        var (low, high) = prior.Spread(0, 0, 30, 10, 5);
+        low.ShouldBe(1 - Math.Exp(Math.Log(0.9) * ahead), 0.002);
+        high.ShouldBe(1 - Math.Exp(Math.Log(0.1) * ahead), 0.004);
+    }
+
+    // E6 of IEC 60063 from 0.47 to 2200 µF: what a board of that time carries is on the shelf of any trade.
+    [Fact]
+    public void The_catalogue_has_every_value_of_E6()
+    {
+        double[] decade = [1, 1.5, 2.2, 3.3, 4.7, 6.8];
+        var wanted = new[] { 0.47, 0.68 }
+            .Concat(Enumerable.Range(0, 4).SelectMany(e => decade.Select(d => d * Math.Pow(10, e))))
+            .Where(v => v <= 2200.1);
+        var has = Library.Catalogue().Where(p => p.Mount == "through-hole").Select(p => p.Farads * 1e6).ToList();
+        foreach (var value in wanted)
+            has.ShouldContain(v => Math.Abs(v / value - 1) < 0.01, $"{value} µF");
+    }
+
+    [Theory]
+    [InlineData(820, 10, true)] // 680 µF lies within its tolerance
+    [InlineData(0.47, 50, true)]
+    [InlineData(68, 35, true)]
+    [InlineData(4000, 16, false)]
+    [InlineData(22, 400, false)]
+    public void What_fits_nothing_says_why_and_what_comes_nearest(double microfarads, double volts, bool fits)
+    {
+        var position = new BoardCapacitor("C1", Farads: microfarads * 1e-6, Volts: volts, Mount: "through-hole");
+        var parts = Library.Catalogue().ToList();
+        CapacitorMatch.Rank(position, parts).Any().ShouldBe(fits);
+        if (fits)
+            return;
+        var said = NothingFits.Say(position, parts);
+        said.ShouldStartWith("nothing fits: ");
+        said.ShouldContain("nearest");
+        if (microfarads == 4000)
+            said.ShouldContain("two in parallel where there is room: 2200 µF");
+    }
 }

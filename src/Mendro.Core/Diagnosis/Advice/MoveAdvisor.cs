@@ -71,11 +71,19 @@ public sealed partial class MoveAdvisor(BenchCosts costs)
         var advice = new BenchOrder(new Work(diagnosis, target, state, this), costs).Advice();
         var again = Again(diagnosis, state);
         if (again.Count > 0)
-            return advice with
-            {
-                Moves = [.. again, .. advice.Moves.Where(m => !m.Ends && again.All(a => a.Id != m.Id))],
-            };
-        return advice.Moves is [{ Id: Move.AsideId }, ..] ? Elsewhere(diagnosis, target, state, advice) : advice;
+            advice = advice with { Moves = [.. again, .. advice.Moves.Where(m => !m.Ends && again.All(a => a.Id != m.Id))] };
+        else if (advice.Moves is [{ Id: Move.AsideId }, ..])
+            advice = Elsewhere(diagnosis, target, state, advice);
+        return advice with { Moves = Told(advice.Moves) };
+    }
+
+    /// <summary>Two cures of one name say on what they are done: “replace all capacitors of the section: sound section”.</summary>
+    private static IReadOnlyList<Move> Told(IReadOnlyList<Move> moves)
+    {
+        var twice = moves.Where(m => m.Repair is not null).GroupBy(m => m.Title).Where(g => g.Count() > 1).Select(g => g.Key).ToHashSet();
+        return twice.Count == 0
+            ? moves
+            : [.. moves.Select(m => m.Repair is { } repair && twice.Contains(m.Title) ? m with { Title = $"{m.Title}: {MoveWords.Lower(repair.Part.Name)}" } : m)];
     }
 
     /// <summary>Preparation as the plan counts it.</summary>

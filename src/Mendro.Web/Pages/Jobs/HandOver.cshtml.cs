@@ -101,7 +101,7 @@ public sealed class HandOverModel(
         if (!Prepare())
             return NotFound();
         (Reason, Note, Asking, To, Warranty) = (reason, note, asking, to ?? "", warranty);
-        Grade = ConditionGrade.Find(grade) ?? Grade;
+        Grade = PaperDesk.Honest(View, ConditionGrade.Find(grade));
         if (!Enum.TryParse<JobEnd>(end, out var ending) || ending == JobEnd.Open || !Enum.IsDefined(ending))
             return Refuse("Choose where it goes.");
         if (Amount.TryRead(asking, View.Currency, out var price) is { } wrong)
