@@ -1,3 +1,4 @@
+using Mendro.Core.Capacitors;
 using Mendro.Core.Diagnosis;
 using Mendro.Core.Library;
 using Mendro.Core.Profiles;
@@ -27,7 +28,7 @@ public sealed class StagesModel(JobStore jobs, BenchDesk desk, RecapDesk recap, 
     public IActionResult OnGet() => Prepare() ? Page() : NotFound();
 
     /// <summary>A stage is in, and the unit was tried.</summary>
-    public IActionResult OnPostDone(int stage)
+    public IActionResult OnPostDone(int stage, StageChange how)
     {
         if (!Prepare())
             return NotFound();
@@ -37,8 +38,13 @@ public sealed class StagesModel(JobStore jobs, BenchDesk desk, RecapDesk recap, 
             .ToDictionary(f => f.Id, f => f.Said == "works");
         if (Minutes is { Length: > 0 } && Words.Number(Minutes) is null)
             return Refuse($"“{Minutes}” is no number of minutes.");
+        if (Sheet?.Now is not { } now || now.Number != stage)
+            return Refuse("That stage is done already; this is where it stands now.");
+        var answer = StageAnswer.Of(now, how, tried);
+        if (!answer.IsOk)
+            return Refuse(answer.Problem);
         return Answer(
-            Recap.Finish(View, stage, Looked.ToHashSet(), tried, Minutes is { Length: > 0 } ? Words.Number(Minutes) : null, Once),
+            Recap.Finish(View, stage, Looked.ToHashSet(), answer.Value, Minutes is { Length: > 0 } ? Words.Number(Minutes) : null, Once),
             done =>
             {
                 if (done.Worse.Count == 0)
