@@ -123,6 +123,30 @@ public sealed partial class TraceDesk(
             }
         );
 
+    /// <summary>A line told by its two ends, and whether it beeps; it is planned, bridged and proved as every other.</summary>
+    /// <param name="number">Number of the job.</param>
+    /// <param name="from">One end, as it is called.</param>
+    /// <param name="to">The other.</param>
+    /// <param name="distanceMm">How far apart they are, mm.</param>
+    /// <param name="beeps">Whether they beep.</param>
+    /// <param name="once">Key of the form.</param>
+    /// <returns>Id of the line.</returns>
+    public Deed<Done> ByEnds(long number, string from, string to, double distanceMm, bool beeps, string? once = null) =>
+        bench.On<Done>(
+            number,
+            once,
+            job =>
+            {
+                var view = desk.OpenToFile(job.Job);
+                var added = TypedLine.Add(BoardsOf(view), from, to, distanceMm);
+                if (!added.IsOk)
+                    return Refusal.Invalid(added.Problem);
+                capacitors.Save(job.Job.Id, capacitors.Plan(job.Job.Id) with { Own = added.Value.Boards });
+                Filed(job, new LineBeeped(added.Value.A, added.Value.B, beeps, added.Value.Boards[^1].Nets![^1].Name));
+                return new Done(added.Value.Net);
+            }
+        );
+
     /// <summary>Decides something of the plan.</summary>
     public Deed<Done> Decide(long number, Func<TracePlan, TracePlan> change, string? once = null) =>
         On(

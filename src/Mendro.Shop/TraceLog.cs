@@ -54,7 +54,7 @@ internal sealed class TraceLog
     {
         var ends = search
             .Pieces([])
-            .Select(piece => piece.Where(p => p is { IsContact: true, IsThere: true }).OrderBy(p => p.State == "sound" ? 0 : 1).First().Key)
+            .Select(piece => piece.Where(p => p.IsThere).OrderBy(p => p.IsContact ? 0 : 1).ThenBy(p => p.State == "sound" ? 0 : 1).First().Key)
             .ToList();
         var proved = _proved.GetValueOrDefault(search.Net.Id) ?? [];
         return ends.Skip(1).Where(e => !proved.Contains(TraceSheet.Pair(ends[0], e))).Select(e => new BeepTest(ends[0], e)).ToList();

@@ -33,6 +33,27 @@ public sealed class TraceDeskTests : IDisposable
     private static string[] Ends(PlannedWire wire) => new[] { wire.Wire.From.Id, wire.Wire.To.Id }.Order(StringComparer.Ordinal).ToArray();
 
     [Fact]
+    public void A_silent_line_told_by_its_ends_gets_its_wire_and_its_proof_on_any_model()
+    {
+        // A model of which nobody told how its boards are joined.
+        var number = _shop.TakeIn("tarn-halyard", fails: "start-up");
+        _shop.Traces.Open(_shop.View(number)).ShouldBeNull();
+        _shop.Traces.ByEnds(number, "via near R3", "test point 4", 30, false).Done.ShouldNotBeNull().Words.ShouldBe("by-ends/line1");
+        Net(number, "by-ends/line1").State.ShouldBe(NetState.Broken);
+        var wire = Plan(number).Wires.Single();
+        wire.CutMm.ShouldBeInRange(30, 60);
+        Lay(number, wire).Done.ShouldNotBeNull();
+        Net(number, "by-ends/line1").State.ShouldBe(NetState.Bridged);
+        var proof = Net(number, "by-ends/line1").Next.ShouldNotBeNull();
+        Beep(number, proof.A, proof.B, true);
+        Net(number, "by-ends/line1").Next.ShouldBeNull();
+        // One that beeps is sound, and nothing is planned for it.
+        _shop.Traces.ByEnds(number, "R9", "U1 leg 3", 12, true).Done.ShouldNotBeNull();
+        Plan(number).Wires.ShouldBeEmpty();
+        _shop.Traces.ByEnds(number, "R9", "R9", 12, true).Refusal.ShouldNotBeNull();
+    }
+
+    [Fact]
     public void A_silent_line_is_told_to_find_and_enclosed_further_once_the_slot_is_off()
     {
         var number = Corroded();

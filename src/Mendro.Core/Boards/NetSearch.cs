@@ -121,7 +121,7 @@ public sealed class NetSearch
 
     /// <summary>
     /// Points that still hang together, piece by piece, with wires in place; pieces without a contact of their own are left out, as
-    /// nothing is lost with them.
+    /// nothing is lost with them; where the net has no two contacts, every piece counts.
     /// </summary>
     /// <param name="wires">Wires in place, by the keys of their ends.</param>
     /// <param name="wholeRuns">True to count a broken run as gone from contact to contact.</param>
@@ -138,9 +138,11 @@ public sealed class NetSearch
         foreach (var (a, b) in Net.Stretches.Where(s => !gone.Contains(s)).Select(s => (s.A, s.B)).Concat(wires))
             if (index.TryGetValue(a, out var i) && index.TryGetValue(b, out var j))
                 sets.Join(i, j);
+        // Of a line of which no two contacts are told every piece counts: somebody wanted its ends joined.
+        var told = Net.Points.Count(p => p.IsContact && p.IsThere) >= 2;
         return Net
             .Points.GroupBy(p => sets.Root(index[p.Key]))
-            .Where(g => g.Any(p => p.IsContact && p.IsThere))
+            .Where(g => g.Any(p => (p.IsContact || !told) && p.IsThere))
             .Select(g => (IReadOnlyList<PlacedPoint>)g.ToList())
             .ToList();
     }

@@ -164,6 +164,21 @@ public sealed class TracesModel(JobStore jobs, BenchDesk desk, TraceDesk traces,
     /// <summary>The line beside the one that is on, or null.</summary>
     public RunLine? Neighbour => Run is { } run && LineAt is { } at && at + 1 < run.Lines.Count ? run.Lines[at + 1] : null;
 
+    /// <summary>A line told by its ends, as it was typed.</summary>
+    public (TracePageModel Page, string? From, string? To, string? Mm, string? Problem) Ends { get; private set; }
+
+    /// <summary>A line told by its two ends.</summary>
+    public IActionResult OnPostEnds(string? from, string? to, string? mm, string? say)
+    {
+        if (!Prepare())
+            return NotFound();
+        var deed = Traces.ByEnds(Number, Words.Clean(from), Words.Clean(to), Words.Number(mm) ?? 0, say == "beep", Once);
+        if (deed.Done is { } done)
+            return Redirect($"/Jobs/{Number}/Traces?board={TypedLine.BoardId}&net={Uri.EscapeDataString(done.Words)}");
+        Ends = (this, from, to, mm, deed.Refusal!.Problem);
+        return RefuseAsShown();
+    }
+
     /// <summary>Notes how a point was found.</summary>
     public IActionResult OnPostMark(string? state) =>
         Prepare() && Point is { } point ? Changed(Traces.Mark(Number, point.Board.Id, point.Point.Id, state ?? "", Once)) : NotFound();
@@ -200,6 +215,7 @@ public sealed class TracesModel(JobStore jobs, BenchDesk desk, TraceDesk traces,
     {
         if (!base.Prepare())
             return false;
+        Ends = (this, null, null, null, null);
         Choose();
         return true;
     }
