@@ -110,7 +110,7 @@ test('one job from intake to printed sheet by keyboard', async ({ page }) => {
   await page.getByRole('button', { name: 'Return to Ilka Dorn' }).press('Enter');
   await expect(page).toHaveURL(/\/Jobs\/101\/Sheet/);
   const sheet = page.locator('.sheet');
-  for (const words of ['Ilka Dorn', 'no light since last year', 'Power switch, dirty', 'Flush and cycle the switch', '€0.20', '✓ works', 'it may return']) {
+  for (const words of ['Ilka Dorn', 'no light since last year', 'Power switch: dirty', 'Flush and cycle the switch', '€0.20', '✓ works', 'it may return']) {
     await expect(sheet).toContainText(words);
   }
 

@@ -73,6 +73,8 @@ internal static class UnderstandCommand
             entry["condition"] = condition;
         if (fact.Mark is { } mark)
             entry["mark"] = mark;
+        if (fact.Grade is { } grade)
+            entry["grade"] = grade.ToString().ToLowerInvariant();
         if (fact.Part is { } part)
         {
             entry["part"] = part;

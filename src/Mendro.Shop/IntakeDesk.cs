@@ -136,7 +136,7 @@ public sealed class IntakeDesk(
             },
             null,
             "",
-            [.. said.Facts.Select(f => f.Mark).OfType<string>()],
+            [.. said.Facts.Select(f => f.WrittenMark).OfType<string>()],
             // What was done to it before, and what moves when pressed, is the owner's word: it stays in the claim.
             said.Trials.Select(f => new BaselineTrial(f.Function!.Value, f.Passed, f.Look, f.Starts))
                 .ToList()

@@ -63,6 +63,20 @@ public class SayingsTests
     public void Nothing_is_cut_out_of_the_claim(string line) =>
         Understanding.Of(line, TradeLibrary.Shipped.Profiles, TradeLibrary.Shipped).Claim.ShouldBe(line);
 
+    [Theory]
+    [InlineData("quartet, dead, bay full of green crust", "corrosion-contacts:heavy")]
+    [InlineData("quartet, contacts slightly corroded, no light", "corrosion-contacts:slight")]
+    [InlineData("quartet, terminals corroded all over", "corrosion-contacts:heavy")]
+    [InlineData("quartet, contacts corroded", "corrosion-contacts")]
+    [InlineData("quartet, thick crust on the terminals, a few scratches", "corrosion-contacts:heavy scratches")]
+    public void How_bad_a_mark_is_goes_with_it_and_no_word_of_it_is_left_over(string line, string marks)
+    {
+        var said = Understanding.Of(line, TradeLibrary.Shipped.Profiles, TradeLibrary.Shipped);
+        string.Join(' ', said.Facts.Select(f => f.WrittenMark).OfType<string>()).ShouldBe(marks);
+        said.Unsure.ShouldNotContain("full");
+        said.Unsure.ShouldNotContain("bay");
+    }
+
     [Fact]
     public void What_it_did_when_it_last_ran_is_a_complaint_too() =>
         Understanding

@@ -87,7 +87,7 @@ public partial class UnderstandingTests
         bastion error screen on start, disk not found => dovrel-bastion : disk fail nothing ? error, screen, start
         sextant very dim, cannot read => dovrel-sextant : ? dim, illegible
         sextant quiet on both speaker and phones => dovrel-sextant : speaker fail quiet; phones fail quiet
-        sextant acid damage on the battery board => dovrel-sextant : mark corrosion-contacts ? battery, board
+        sextant acid damage on the battery board => dovrel-sextant : mark corrosion-contacts ? board
         sextant contrast dial does nothing => dovrel-sextant : contrast fail nothing
         atrium cartridge wrong colours, letters scrambled => pellin-atrium-cartridge : picture fail garbled-sprites ? wrong, colours
         atrium cartridge label torn, case cracked, plays fine => pellin-atrium-cartridge : mark label; mark cracks; cartridge pass

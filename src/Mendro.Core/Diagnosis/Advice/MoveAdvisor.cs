@@ -83,7 +83,9 @@ public sealed partial class MoveAdvisor(BenchCosts costs)
         var twice = moves.Where(m => m.Repair is not null).GroupBy(m => m.Title).Where(g => g.Count() > 1).Select(g => g.Key).ToHashSet();
         return twice.Count == 0
             ? moves
-            : [.. moves.Select(m => m.Repair is { } repair && twice.Contains(m.Title) ? m with { Title = $"{m.Title}: {MoveWords.Lower(repair.Part.Name)}" } : m)];
+            : [.. moves.Select(m => m.Repair is { } repair && twice.Contains(m.Title) ? Named(m, repair.Part) : m)];
+
+    private static Move Named(Move move, Part part) => move with { Title = $"{move.Title}: {MoveWords.Lower(part.Name)}" };
     }
 
     /// <summary>Preparation as the plan counts it.</summary>

@@ -178,6 +178,7 @@ internal static partial class Lexicon
         ),
         new("when|if cord|cable|lead|wire|plug is? moved|bent|wiggled|touched|held", "", "pressed"),
         new("ok|fine|good|works|better once|when|after warm|hot|warmed", "", ""),
+        new("runs|works on|from|off 2|3|4|6|two|three|four|six aa|aaa|cells|batteries", "", ""),
         new("when|once|after warm|hot", "start-up,picture", "warm"),
         new("after it? warms|heats up?", "start-up,picture", "warm"),
     ];

@@ -26,7 +26,7 @@ internal sealed partial class Listener
                 Use(at, end);
                 // Told twice, as people do, it is still one mark.
                 if (_facts.All(f => f.Fact.Mark != mark))
-                    Add(at, new SaidFact(null, Mark: mark));
+                    Add(at, new SaidFact(null, Mark: mark, Grade: GradeAt(at)));
             }
         }
     }

@@ -1,3 +1,4 @@
+using Mendro.Core.Evidence;
 using Mendro.Core.Profiles;
 
 namespace Mendro.Core.Planning;
@@ -28,8 +29,37 @@ internal sealed partial class Listener
                 continue;
             // “Play” and “work” are said of what runs: a battery that leaks away runs down.
             _used[said] = _used[thing] = true;
-            Add(said, new SaidFact(null, Mark: marked.Mark));
+            Add(said, new SaidFact(null, Mark: marked.Mark, Grade: GradeAt(said)));
         }
+
+        // What says it once more in the same clause, or how bad it is, has said its part.
+        foreach (var (at, fact) in _facts.Where(f => f.Fact.Mark is not null))
+        {
+            var (from, to) = Clauses().Find(c => at >= c.From && at < c.To);
+            foreach (var marked in SaidConcepts.Shipped.Marks.Where(m => m.Mark == fact.Mark))
+                for (var n = from; n < to; n++)
+                    _used[n] |= marked.Things.Contains(_stems[n]) || marked.Stems.Contains(_stems[n]) || IsGrade(n);
+        }
+    }
+
+    private static readonly HashSet<string> Heavy =
+    [
+        "full", "thick", "thickly", "heavy", "heavily", "badly", "everywhere", "caked", "covered", "eaten", "rotten", "completely", "lots", "massive",
+        "severe",
+    ];
+
+    private static readonly HashSet<string> Slight = ["slight", "slightly", "little", "bit", "trace", "traces", "spot", "spots", "lightly", "minor"];
+
+    private bool IsGrade(int at) => Heavy.Contains(_words[at]) || Slight.Contains(_words[at]) || _words[at] == "over" && at > 0 && _words[at - 1] == "all";
+
+    /// <summary>How bad it is by the words of its clause: “full of”, “thick”, “all over”; “slight”, “a spot of”.</summary>
+    private SeenGrade? GradeAt(int at)
+    {
+        var (from, to) = Clauses().Find(c => at >= c.From && at < c.To);
+        var clause = _words.GetRange(from, to - from);
+        return clause.Exists(Heavy.Contains) || clause.Zip(clause.Skip(1)).Any(w => w is ("all", "over")) ? SeenGrade.Heavy
+            : clause.Exists(Slight.Contains) ? SeenGrade.Slight
+            : null;
     }
 
     /// <summary>“The led glows weak”, “lately crackly on the phones”: one function and one state that it can have.</summary>

@@ -83,7 +83,7 @@ public sealed record SaidChip(string Key, string Name, string Chosen, IReadOnlyL
         if (key.StartsWith(Mark, StringComparison.Ordinal))
         {
             return library.FindMark(key[Mark.Length..]) is { } mark
-                ? new SaidChip(key, mark.Name, chosen, [new("", facts.Count > 0 ? "seen" : "not said", facts.Count > 0 ? "mark" : "none"),
+                ? new SaidChip(key, mark.Name, chosen, [new("", facts.Count > 0 ? facts[0].Grade is { } grade ? grade.ToString().ToLowerInvariant() : "seen" : "not said", facts.Count > 0 ? "mark" : "none"),
                     facts.Count > 0 ? new("none", "not said", "none") : new("there", "seen", "mark")])
                 : null;
         }

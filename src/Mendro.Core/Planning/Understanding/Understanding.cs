@@ -1,3 +1,5 @@
+using Mendro.Core.Evidence;
+using Mendro.Core.Jobs;
 using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 
@@ -12,6 +14,7 @@ namespace Mendro.Core.Planning;
 /// <param name="Part">Part that the owner says was worked on, or null.</param>
 /// <param name="Method">What was done to it.</param>
 /// <param name="Provoked">True when it changes as it is pressed.</param>
+/// <param name="Grade">How bad a mark is, when it was told.</param>
 public sealed record SaidFact(
     FunctionId? Function,
     bool Passed = false,
@@ -20,8 +23,13 @@ public sealed record SaidFact(
     string? Mark = null,
     PartId? Part = null,
     MethodId? Method = null,
-    bool Provoked = false
-);
+    bool Provoked = false,
+    SeenGrade? Grade = null
+)
+{
+    /// <summary>The mark as a record writes it, with its grade; null when it is none.</summary>
+    public string? WrittenMark => Mark is null ? null : MarkNoted.Write(Mark, Grade?.ToString().ToLowerInvariant(), null);
+}
 
 /// <summary>What was understood of one line typed at the door.</summary>
 /// <param name="Profile">Model named; a generic one when only the kind is; null when neither.</param>

@@ -82,6 +82,9 @@
   // After a swap on Prove the focus goes to the line that wants an answer next.
   document.addEventListener('htmx:afterSettle', (event) => {
     if (event.target.closest('#prove')) document.getElementById('next-line')?.focus();
+    // A build was chosen for a new name: Enter goes on.
+    if (event.target.id === 'by-model' && document.activeElement === document.body && event.target.querySelector('.new-model'))
+      document.querySelector('#intake .btn.first')?.focus({ preventScroll: true });
   });
   document.addEventListener('click', (event) => {
     if (event.target.closest('[data-print]')) window.print();
