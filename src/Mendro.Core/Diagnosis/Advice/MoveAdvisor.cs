@@ -84,9 +84,9 @@ public sealed partial class MoveAdvisor(BenchCosts costs)
         return twice.Count == 0
             ? moves
             : [.. moves.Select(m => m.Repair is { } repair && twice.Contains(m.Title) ? Named(m, repair.Part) : m)];
+    }
 
     private static Move Named(Move move, Part part) => move with { Title = $"{move.Title}: {MoveWords.Lower(part.Name)}" };
-    }
 
     /// <summary>Preparation as the plan counts it.</summary>
     internal static Reach Preparing(DeviceModel model) => new(model.Disassembly, Closing);

@@ -82,10 +82,16 @@ public sealed record SaidChip(string Key, string Name, string Chosen, IReadOnlyL
         var facts = heard.Facts.Where(f => KeyOf(f) == key).ToList();
         if (key.StartsWith(Mark, StringComparison.Ordinal))
         {
-            return library.FindMark(key[Mark.Length..]) is { } mark
-                ? new SaidChip(key, mark.Name, chosen, [new("", facts.Count > 0 ? facts[0].Grade is { } grade ? grade.ToString().ToLowerInvariant() : "seen" : "not said", facts.Count > 0 ? "mark" : "none"),
-                    facts.Count > 0 ? new("none", "not said", "none") : new("there", "seen", "mark")])
-                : null;
+            if (library.FindMark(key[Mark.Length..]) is not { } mark)
+                return null;
+            var seen = facts.Count > 0;
+            var words = facts.FirstOrDefault()?.Grade is { } grade ? grade.ToString().ToLowerInvariant() : "seen";
+            return new SaidChip(
+                key,
+                mark.Name,
+                chosen,
+                seen ? [new("", words, "mark"), NotSaid] : [new("", "not said", "none"), new("there", "seen", "mark")]
+            );
         }
 
         if (key.StartsWith("told.", StringComparison.Ordinal))
