@@ -41,7 +41,7 @@ public class MadeLinesTests
         "everything but the {0} works",
     ];
 
-    private static readonly int Every = Environment.GetEnvironmentVariable("MENDRO_ALL_LINES") == "true" ? 1 : 23;
+    private static readonly int Every = Environment.GetEnvironmentVariable("MENDRO_ALL_LINES") == "true" ? 1 : 47;
 
     private sealed record Told(DeviceFunction Function, string Word, bool Many);
 
@@ -164,7 +164,8 @@ public class MadeLinesTests
     [Fact]
     public void What_depends_on_something_is_never_heard_as_works()
     {
-        foreach (var (profile, told) in Units())
+        // One unit in five in the suite; every one with the lines above.
+        foreach (var (profile, told) in Units().Where((_, n) => Every == 1 || n % 5 == 0))
         {
             foreach (var one in told)
             {

@@ -90,7 +90,9 @@ internal sealed partial class Listener
     private DeviceFunction? Subject(int from, int to, int state, SaidConcepts.State said)
     {
         var named = NamedIn(from, to).Where(x => x.At != state).ToList();
-        if (named.Count == 0 && from > 0 && !said.Alone)
+        // “B hard” is said of B, though no function is called so; “too faint” goes on with what came before.
+        var alone = Enumerable.Range(from, to - from).All(n => n == state || _words[n].Length > 1 || _words[n] == "a");
+        if (named.Count == 0 && from > 0 && !said.Alone && alone)
             named = SubjectBefore(from);
         var fitting = named.Where(x => said.Kinds.Contains(x.Function!.Kind) && HasLook(x.Function, said.Look)).ToList();
         if (named.Count == 0 && said.Alone)

@@ -222,7 +222,7 @@ internal sealed partial class Listener
         if (
             at < 0
             || rest.Any(w => w is "dead" or "not" or "no" or "gone" or "broken")
-            || _words[at] is "otherwise" or "rest" && !rest.Any(w => SmallWords.IsGood(w) || IsVerb(w))
+            || !rest.Any(w => SmallWords.IsGood(w) || IsVerb(w)) && rest[^1] is not ("does" or "do") && !(_words[at] is "everything" or "fully" && IsExceptThatWorks(at + rest.Count))
         )
             return;
         _used[at] = true;
@@ -246,6 +246,12 @@ internal sealed partial class Listener
             if (!_facts.Any(f => IsOf(f.Fact, function)))
                 Add(at, new SaidFact(function.Id, true));
     }
+
+    /// <summary>“Everything but the picture works”: the good word stands behind the exception.</summary>
+    private bool IsExceptThatWorks(int at) =>
+        at < _words.Count
+        && _words[at] is SaidWords.But or SaidWords.Except
+        && _words.Skip(at + 1).TakeWhile(w => !SaidWords.IsBreak(w)).Any(SmallWords.IsGood);
 
     /// <summary>“All buttons but A”, “everything works except the B button”: one is dead, and the others are not told to work as one.</summary>
     private void AllButOne()

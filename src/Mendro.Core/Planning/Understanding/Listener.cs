@@ -188,6 +188,8 @@ internal sealed partial class Listener
                 }
 
                 // “Power light flickers” is said of the light, though lights have no such look.
+                if (phrase.Words.Count == 1 && phrase.Kinds.Length > 0)
+                    byName ??= NamedBefore(from, at) is { Kind: "power-light" } light ? light : null;
                 var other = phrase.Words.Count == 1 && byName is not null && phrase.Kinds.Length > 0 && !phrase.Kinds.Split(',').Contains(byName.Kind);
                 // “Picture dead” is said of the picture and not of the unit.
                 var function =
