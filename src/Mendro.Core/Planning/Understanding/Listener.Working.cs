@@ -222,7 +222,9 @@ internal sealed partial class Listener
         if (
             at < 0
             || rest.Any(w => w is "dead" or "not" or "no" or "gone" or "broken")
-            || !rest.Any(w => SmallWords.IsGood(w) || IsVerb(w)) && rest[^1] is not ("does" or "do") && !(_words[at] is "everything" or "fully" && IsExceptThatWorks(at + rest.Count))
+            || !rest.Any(w => SmallWords.IsGood(w) || IsVerb(w))
+                && rest[^1] is not ("does" or "do")
+                && !(_words[at] is "everything" or "fully" && IsExceptThatWorks(at + rest.Count))
         )
             return;
         _used[at] = true;
