@@ -1,4 +1,5 @@
 using System.Text.Json;
+using Mendro.Core.Jobs;
 using Mendro.Core.Library;
 using Mendro.Core.Planning;
 using Mendro.Core.Profiles;
@@ -74,7 +75,7 @@ internal static class UnderstandCommand
         if (fact.Mark is { } mark)
             entry["mark"] = mark;
         if (fact.Grade is { } grade)
-            entry["grade"] = grade.ToString().ToLowerInvariant();
+            entry["grade"] = MarkNoted.WordOf(grade);
         if (fact.Part is { } part)
         {
             entry["part"] = part;

@@ -11,8 +11,21 @@ public sealed class DoorWords(SettingsStore settings, ProfileStore profiles, Led
 {
     private const string Key = "door-words";
 
+    // Read again only when they were changed: a lot hears hundreds of lines.
+    private (string? Text, ShopWords Words) _read = (null, ShopWords.None);
+
     /// <summary>The shop's own words.</summary>
-    public ShopWords Own => ShopWords.Read(settings.Value(Key)) is { IsOk: true } read ? read.Value : ShopWords.None;
+    public ShopWords Own
+    {
+        get
+        {
+            var text = settings.Value(Key);
+            var read = _read;
+            if (read.Text != text)
+                _read = read = (text, ShopWords.Read(text) is { IsOk: true } told ? told.Value : ShopWords.None);
+            return read.Words;
+        }
+    }
 
     /// <summary>Keeps the words, one a line; see <see cref="ShopWords.Read"/>.</summary>
     public Deed<Done> Keep(string? text, string? once = null) =>
@@ -33,6 +46,9 @@ public sealed class DoorWords(SettingsStore settings, ProfileStore profiles, Led
 
     /// <summary>Hears what is said of a model.</summary>
     public Understanding Hear(string? line, DeviceProfile profile) => Understanding.Of(line, profile, library, Own);
+
+    /// <summary>Hears a line at the door whose model is told besides.</summary>
+    public Understanding HearAs(string? line, DeviceProfile profile) => Understanding.As(line, profile, library, Own);
 
     /// <summary>Hears a line that takes a unit in.</summary>
     /// <param name="line">The line.</param>

@@ -116,10 +116,11 @@ public sealed class IntakeDesk(
             once,
             () =>
             {
-                var heard = Said(line, how ?? HeardAs.Said);
+                how ??= HeardAs.Said;
+                var heard = Said(line, how, profiles.All());
                 if (!heard.IsOk)
                     return Refusal.Invalid(heard.Problem);
-                var said = SaidChip.Turn(heard.Value, (how ?? HeardAs.Said).Turns, library);
+                var said = SaidChip.Turn(heard.Value, how.Turns, library);
                 var job = new Job { ProfileId = said.Profile!.Id, Currency = settings.Get().Currency };
                 return TakeIn(AsHeard(said, job));
             }
@@ -149,21 +150,20 @@ public sealed class IntakeDesk(
     {
         var typed = (line ?? "").Trim();
         how ??= HeardAs.Said;
-        var said = Said(typed, how);
+        var known = profiles.All();
+        var said = Said(typed, how, known);
         // A line of a length that can be taken fails for one reason only: it names no model of the shop.
         var isNew = !said.IsOk && typed.Length is > 0 and <= Understanding.LongestLine;
-        var known = profiles.All();
         var nearest = ModelSearch.Nearest(typed, known, NearestShown + 1).Where(p => p.Id != said.Value?.Profile?.Id).Take(NearestShown);
         return new HeardLine(said, isNew ? NewName.In(typed, library).Name : "", [.. nearest], how);
     }
 
-    private Outcome<Understanding> Said(string line, HeardAs how)
+    private Outcome<Understanding> Said(string line, HeardAs how, IReadOnlyList<DeviceProfile> known)
     {
-        var known = profiles.All();
         if (how.Model == HeardAs.New)
             return Outcome<Understanding>.Fail($"“{NewName.In(line, library).Name}” is a name the shop does not know yet.");
         return line.Trim().Length is > 0 and <= Understanding.LongestLine && known.FirstOrDefault(p => p.Id == how.Model) is { } meant
-            ? Outcome<Understanding>.Ok(Understanding.As(line, meant, library, door.Own))
+            ? Outcome<Understanding>.Ok(door.HearAs(line, meant))
             : door.AtTheDoor(line, known);
     }
 

@@ -141,9 +141,10 @@ public sealed partial class TraceDesk(
                 var added = TypedLine.Add(BoardsOf(view), from, to, distanceMm);
                 if (!added.IsOk)
                     return Refusal.Invalid(added.Problem);
-                capacitors.Save(job.Job.Id, capacitors.Plan(job.Job.Id) with { Own = added.Value.Boards });
-                Filed(job, new LineBeeped(added.Value.A, added.Value.B, beeps, added.Value.Boards[^1].Nets![^1].Name));
-                return new Done(added.Value.Net);
+                var told = added.Value;
+                capacitors.Save(job.Job.Id, capacitors.Plan(job.Job.Id) with { Own = told.Boards });
+                Filed(job, new LineBeeped(told.A, told.B, beeps, told.Line.Name));
+                return new Done(told.Net);
             }
         );
 

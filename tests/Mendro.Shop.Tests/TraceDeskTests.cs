@@ -51,6 +51,9 @@ public sealed class TraceDeskTests : IDisposable
         _shop.Traces.ByEnds(number, "R9", "U1 leg 3", 12, true).Done.ShouldNotBeNull();
         Plan(number).Wires.ShouldBeEmpty();
         _shop.Traces.ByEnds(number, "R9", "R9", 12, true).Refusal.ShouldNotBeNull();
+        // Told once more, the first is still itself, and not the one told last.
+        _shop.Traces.ByEnds(number, "test point 4", "via near R3", 30, true).Done.ShouldNotBeNull().Words.ShouldBe("by-ends/line1");
+        _shop.View(number).All<LineBeeped>().Last().Body.Line.ShouldBe("via near R3 – test point 4");
     }
 
     [Fact]

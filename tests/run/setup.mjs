@@ -62,9 +62,5 @@ export const restore = (asked) => step('Restoring packages', async () => {
 /** Builds what was asked for: one project with what it needs, or all. */
 export const build = async (asked) => {
   for (const target of targetsOf(asked))
-    await step(`Building ${target}`, () => quietly(
-      'dotnet',
-      ['build', target, '-c', 'Release', '--no-restore', '--nologo', '-v', 'quiet', '-p:SuiteRun=true'],
-      quickTests,
-    ));
+    await step(`Building ${target}`, () => quietly('dotnet', ['build', target, '-c', 'Release', '--no-restore', '--nologo', '-v', 'quiet'], quickTests));
 };

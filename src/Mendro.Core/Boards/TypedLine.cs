@@ -5,10 +5,11 @@ namespace Mendro.Core.Boards;
 /// <summary>A line that is known by its two ends only, as they are called at the bench: “via near R3” to “test point 4”. It is drawn on a
 /// sheet of its own, so that it is beeped, bridged and proved as every other.</summary>
 /// <param name="Boards">Boards with the line.</param>
+/// <param name="Line">The line.</param>
 /// <param name="Net">Key of the line, as <c>board/net</c>.</param>
 /// <param name="A">Key of one end.</param>
 /// <param name="B">Key of the other.</param>
-public sealed record TypedLine(IReadOnlyList<Board> Boards, string Net, string A, string B)
+public sealed record TypedLine(IReadOnlyList<Board> Boards, BoardNet Line, string Net, string A, string B)
 {
     /// <summary>Id of the sheet.</summary>
     public const string BoardId = "by-ends";
@@ -46,7 +47,7 @@ public sealed record TypedLine(IReadOnlyList<Board> Boards, string Net, string A
         var taken = points.Select(p => p.Id).ToHashSet();
         var name = $"{one} – {other}";
         if (nets.FirstOrDefault(n => n.Name == name || n.Name == $"{other} – {one}") is { } known)
-            return Outcome<TypedLine>.Ok(new TypedLine(boards, Key(known.Id), Key(known.Points[0]), Key(known.Points[1])));
+            return Told(boards, known);
         var y = RimMm + RowMm * nets.Count;
         var a = new NetPoint(NetFile.IdOf(one, taken), RimMm, y, "both", "via");
         var b = new NetPoint(NetFile.IdOf(other, taken), RimMm + distanceMm, y, "both", "via");
@@ -54,8 +55,11 @@ public sealed record TypedLine(IReadOnlyList<Board> Boards, string Net, string A
         var all = points.Append(a).Append(b).ToList();
         var (wide, high) = (all.Max(p => p.X) + RimMm, all.Max(p => p.Y) + RimMm);
         sheet = sheet with { Outline = [[0, 0], [wide, 0], [wide, high], [0, high]], Points = all, Nets = [.. nets, net] };
-        return Outcome<TypedLine>.Ok(new TypedLine([.. boards.Where(x => x.Id != BoardId), sheet], Key(net.Id), Key(a.Id), Key(b.Id)));
+        return Told([.. boards.Where(x => x.Id != BoardId), sheet], net);
     }
+
+    private static Outcome<TypedLine> Told(IReadOnlyList<Board> boards, BoardNet net) =>
+        Outcome<TypedLine>.Ok(new TypedLine(boards, net, Key(net.Id), Key(net.Points[0]), Key(net.Points[1])));
 
     private static string Plain(string text) =>
         string.Join(' ', NetFile.Plain(text).Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries));

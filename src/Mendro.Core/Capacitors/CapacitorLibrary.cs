@@ -1,4 +1,5 @@
 using System.Text.Json;
+using MathNet.Numerics.Distributions;
 using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 
@@ -48,8 +49,6 @@ public sealed record RecapMethods(IReadOnlyList<string> Section, IReadOnlyList<s
 /// <param name="Source">Where this comes from.</param>
 public sealed record AgeingPrior(double Failures, double Capacitors, double AtYears, double Shape, string Source)
 {
-    private const int Steps = 2000;
-
     /// <summary>
     /// Chance that at least one more fails. Failures up to an age t are Poisson with mean λ (t/T)^β a capacitor (Weibull's law: IEC 61649);
     /// λ is known as a gamma distribution, so that no failure has a negative binomial's chance (Gelman et al., Bayesian Data Analysis,
@@ -67,7 +66,7 @@ public sealed record AgeingPrior(double Failures, double Capacitors, double AtYe
     public (double Low, double High) Spread(int looked, int failed, double ageYears, int remaining, double years)
     {
         var (shape, rate, ahead) = (Failures + failed, Rate(looked, ageYears), Ahead(ageYears, remaining, years));
-        double Chance(double quantile) => 1 - Math.Exp(-Quantile(shape, quantile) / rate * ahead);
+        double Chance(double quantile) => 1 - Math.Exp(-Gamma.InvCDF(shape, rate, quantile) * ahead);
         return (Chance(0.1), Chance(0.9));
     }
 
@@ -76,20 +75,6 @@ public sealed record AgeingPrior(double Failures, double Capacitors, double AtYe
     private double Ahead(double ageYears, int remaining, double years) => remaining * (Wear(ageYears + years) - Wear(ageYears));
 
     private double Wear(double years) => Math.Pow(years / AtYears, Shape);
-
-    /// <summary>Quantile of a gamma distribution with rate 1, by summing its density.</summary>
-    private static double Quantile(double shape, double quantile)
-    {
-        var most = shape + 8 * Math.Sqrt(shape) + 8;
-        var step = most / Steps;
-        double Density(double x) => Math.Pow(x, shape - 1) * Math.Exp(-x);
-        var all = Enumerable.Range(0, Steps).Sum(n => Density((n + 0.5) * step));
-        var sum = 0.0;
-        for (var n = 0; n < Steps; n++)
-            if ((sum += Density((n + 0.5) * step)) >= quantile * all)
-                return (n + 0.5) * step;
-        return most;
-    }
 }
 
 /// <summary>How a sort of capacitor is taken out.</summary>

@@ -1,3 +1,4 @@
+using Mendro.Core.Jobs;
 using Mendro.Core.Library;
 using Mendro.Core.Money;
 using Mendro.Core.Planning;
@@ -70,11 +71,11 @@ public sealed class IntakeModel(
         if (Chosen is null || string.IsNullOrWhiteSpace(Form.Claim) || Form.Result.Values.Any(v => !string.IsNullOrEmpty(v)))
             return;
         // The name of a new model says nothing of it.
-        var said = door.Hear(IsNew ? NewName.In(Form.Claim, Library).Said : Form.Claim, Chosen);
+        var said = IsNew ? door.HearAs(Form.Claim, Chosen) : door.Hear(Form.Claim, Chosen);
         Form.Unsure = said.Unsure;
         Form.Marks.AddRange(said.Facts.Select(f => f.Mark).OfType<string>().Except(Form.Marks));
         foreach (var fact in said.Facts.Where(f => f is { Mark: not null, Grade: not null }))
-            Form.MarkGrade.TryAdd(fact.Mark!, fact.Grade!.Value.ToString().ToLowerInvariant());
+            Form.MarkGrade.TryAdd(fact.Mark!, MarkNoted.WordOf(fact.Grade));
         foreach (var fact in said.Trials)
         {
             Form.Result[fact.Function!.Value] = fact.Passed ? "pass" : "fail";

@@ -31,7 +31,10 @@ public sealed record MarkNoted(string Mark, SeenGrade? Grade = null, string? Pla
 
     /// <summary>slight, heavy, or blank.</summary>
     [JsonIgnore]
-    public string GradeWord => Grade is null or SeenGrade.Untold ? "" : Grade.Value.ToString().ToLowerInvariant();
+    public string GradeWord => WordOf(Grade);
+
+    /// <summary>slight, heavy, or blank for a grade that was not told.</summary>
+    public static string WordOf(SeenGrade? grade) => grade is null or SeenGrade.Untold ? "" : grade.Value.ToString().ToLowerInvariant();
 
     /// <inheritdoc/>
     public override string Subject => Written;

@@ -9,7 +9,7 @@ internal sealed partial class Listener
     /// <summary>“The screws are all gone”, “pins in the port bent”: a mark is a thing and how it is.</summary>
     private void MarksByConcept()
     {
-        foreach (var (from, to) in Clauses())
+        foreach (var (from, to) in _clauses)
         foreach (var marked in SaidConcepts.Shipped.Marks)
         {
             if (
@@ -27,7 +27,6 @@ internal sealed partial class Listener
                 : Enumerable.Range(from, to - from).FirstOrDefault(n => n != said && marked.Things.Contains(_stems[n]), -1);
             if (thing < 0 || IsDenied(from, thing) && !marked.Mark.EndsWith("missing", StringComparison.Ordinal))
                 continue;
-            // “Play” and “work” are said of what runs: a battery that leaks away runs down.
             _used[said] = _used[thing] = true;
             Add(said, new SaidFact(null, Mark: marked.Mark, Grade: GradeAt(said)));
         }
@@ -35,7 +34,7 @@ internal sealed partial class Listener
         // What says it once more in the same clause, or how bad it is, has said its part.
         foreach (var (at, fact) in _facts.Where(f => f.Fact.Mark is not null))
         {
-            var (from, to) = Clauses().Find(c => at >= c.From && at < c.To);
+            var (from, to) = _clauses.Find(c => at >= c.From && at < c.To);
             foreach (var marked in SaidConcepts.Shipped.Marks.Where(m => m.Mark == fact.Mark))
                 for (var n = from; n < to; n++)
                     _used[n] |= marked.Things.Contains(_stems[n]) || marked.Stems.Contains(_stems[n]) || IsGrade(n);
@@ -55,7 +54,7 @@ internal sealed partial class Listener
     /// <summary>How bad it is by the words of its clause: “full of”, “thick”, “all over”; “slight”, “a spot of”.</summary>
     private SeenGrade? GradeAt(int at)
     {
-        var (from, to) = Clauses().Find(c => at >= c.From && at < c.To);
+        var (from, to) = _clauses.Find(c => at >= c.From && at < c.To);
         var clause = _words.GetRange(from, to - from);
         return clause.Exists(Heavy.Contains) || clause.Zip(clause.Skip(1)).Any(w => w is ("all", "over")) ? SeenGrade.Heavy
             : clause.Exists(Slight.Contains) ? SeenGrade.Slight
@@ -67,11 +66,12 @@ internal sealed partial class Listener
     {
         if (_words.GetRange(from, to - from).Exists(w => w is "used" or "earlier" or "formerly"))
             return;
-        var states = Enumerable.Range(from, to - from).Where(n => !_used[n]).ToList();
         foreach (var state in SaidConcepts.Shipped.States)
         {
-            var at = states.Find(n => !_used[n] && state.Stems.Contains(_stems[n]) && IsDenied(from, n) == state.Negated);
-            if (at == 0 && !(states.Contains(0) && state.Stems.Contains(_stems[0]) && IsDenied(from, 0) == state.Negated) || at < from)
+            var at = Enumerable
+                .Range(from, to - from)
+                .FirstOrDefault(n => !_used[n] && state.Stems.Contains(_stems[n]) && IsDenied(from, n) == state.Negated, -1);
+            if (at < 0)
                 continue;
             if (state.With.Count > 0 && !Enumerable.Range(from, to - from).Any(n => n != at && state.With.Contains(_stems[n])))
                 continue;
@@ -106,7 +106,7 @@ internal sealed partial class Listener
     /// <summary>What the nearest clause before that names something names first.</summary>
     private List<(int At, DeviceFunction? Function)> SubjectBefore(int from)
     {
-        foreach (var (start, end) in Clauses().Where(c => c.To <= from).Reverse())
+        foreach (var (start, end) in _clauses.Where(c => c.To <= from).Reverse())
             if (NamedIn(start, end).Take(1).ToList() is { Count: 1 } first)
                 return first;
         return [];
@@ -148,7 +148,7 @@ internal sealed partial class Listener
     /// <summary>The function that the clause before names and of which it says nothing else: “port 2: not recognised”.</summary>
     private DeviceFunction? Heading(int from)
     {
-        var (start, end) = Clauses().LastOrDefault(c => c.To < from);
+        var (start, end) = _clauses.LastOrDefault(c => c.To < from);
         if (end == 0 || _words[end] != SaidWords.Break)
             return null;
         return NamedFunction(start, end) is var (named, length) && start + length == end ? named : null;

@@ -7,10 +7,9 @@ internal sealed partial class Listener
     /// before it.</summary>
     private List<string> Grounds(IReadOnlyList<int> places, string typed)
     {
-        var clauses = Clauses();
         return [.. places.Select(at =>
         {
-            var (from, to) = clauses.Find(c => at >= c.From && at < c.To);
+            var (from, to) = _clauses.Find(c => at >= c.From && at < c.To);
             var start = places.Any(p => p >= from && p < at) ? at : from;
             var next = places.Where(p => p > at && p < to).DefaultIfEmpty(to).Min();
             var words = Enumerable.Range(start, Math.Max(0, next - start)).ToList();

@@ -1,3 +1,4 @@
+using Mendro.Core.Jobs;
 using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 
@@ -85,7 +86,7 @@ public sealed record SaidChip(string Key, string Name, string Chosen, IReadOnlyL
             if (library.FindMark(key[Mark.Length..]) is not { } mark)
                 return null;
             var seen = facts.Count > 0;
-            var words = facts.FirstOrDefault()?.Grade is { } grade ? grade.ToString().ToLowerInvariant() : "seen";
+            var words = MarkNoted.WordOf(facts.FirstOrDefault()?.Grade) is { Length: > 0 } grade ? grade : "seen";
             return new SaidChip(
                 key,
                 mark.Name,

@@ -49,7 +49,7 @@ internal sealed class SaidConcepts
         States = [.. data.States.Select(s => new State(s.Look, s.Kinds.Split(' '), Stems(s.Words), Stems(s.With), s.Negated, s.Alone))];
         Marks = [.. data.Marks.Select(m => new Marked(m.Mark, Stems(m.Things), Stems(m.Words), Stems(m.Unless)))];
         Words = data.Functions.Select(f => f.Words).Concat(data.States.Select(s => s.Words)).Concat(data.Marks.Select(m => m.Words))
-            .Concat(data.Marks.Where(m => m.Mark != "label").Select(m => m.Things ?? "")).SelectMany(Split).ToHashSet();
+            .Concat(data.Marks.Select(m => m.Things ?? "")).SelectMany(Split).ToHashSet();
     }
 
     /// <summary>Words that name a function.</summary>

@@ -28,7 +28,7 @@ public sealed record SaidFact(
 )
 {
     /// <summary>The mark as a record writes it, with its grade; null when it is none.</summary>
-    public string? WrittenMark => Mark is null ? null : MarkNoted.Write(Mark, Grade?.ToString().ToLowerInvariant(), null);
+    public string? WrittenMark => Mark is null ? null : MarkNoted.Write(Mark, MarkNoted.WordOf(Grade), null);
 }
 
 /// <summary>What was understood of one line typed at the door.</summary>
