@@ -87,20 +87,19 @@ public sealed record CapacitorMatch(CapacitorPart Part, string? Problem, IReadOn
     public static CapacitorMatch Judge(BoardCapacitor position, CapacitorPart part, double? largestEsrOhms = null)
     {
         CapacitorMatch No(string why) => new(part, why, []);
-        if (position.Farads is { } farads && Math.Abs(part.Farads / farads - 1) > ValueTolerance + 1e-9)
+        if (position.Farads is { } farads && !HasValue(part, farads))
             return No($"{CapacitorPart.Value(part.Farads)} for {CapacitorPart.Value(farads)}");
         if (position.Volts is { } volts)
         {
-            if (part.Volts < volts - 1e-9)
+            if (!Bears(part, volts))
                 return No(FormattableString.Invariant($"{part.Volts:0.##} V for {volts:0.##} V"));
             if (part.Volts > Math.Max(4 * volts, UsualVolts))
                 return No(FormattableString.Invariant($"{part.Volts:0.##} V is far above {volts:0.##} V"));
         }
 
-        if (!position.Polar && part.Polar)
+        if (!HasPolarity(position, part))
             return No("the position wants a bipolar one");
-        // The feet of a surface can reach no holes; legs of a radial one can be bent onto pads.
-        if (part.Mount == "surface" && position.Mount == "through-hole")
+        if (!HasLegs(position, part))
             return No("a surface can has no legs");
         if (part.EsrOhms > largestEsrOhms && position.Section?.Contains("supply", StringComparison.OrdinalIgnoreCase) == true)
             return No(FormattableString.Invariant($"ESR {part.EsrOhms:0.###} Ω, at most {largestEsrOhms:0.###} Ω in a supply"));
@@ -113,6 +112,19 @@ public sealed record CapacitorMatch(CapacitorPart Part, string? Problem, IReadOn
             remarks.Add("bipolar, goes in either way");
         return new CapacitorMatch(part, null, remarks);
     }
+
+    /// <summary>True for a value within the tolerance of the old ones.</summary>
+    internal static bool HasValue(CapacitorPart part, double farads) => Math.Abs(part.Farads / farads - 1) <= ValueTolerance + 1e-9;
+
+    /// <summary>True for a part that bears as many volts.</summary>
+    internal static bool Bears(CapacitorPart part, double volts) => part.Volts >= volts - 1e-9;
+
+    /// <summary>True unless the position wants a bipolar one and the part is none.</summary>
+    internal static bool HasPolarity(BoardCapacitor position, CapacitorPart part) => position.Polar || !part.Polar;
+
+    /// <summary>True unless a part without legs is to go into holes: the feet of a surface can reach none, while legs of a radial one can be
+    /// bent onto pads.</summary>
+    internal static bool HasLegs(BoardCapacitor position, CapacitorPart part) => part.Mount != "surface" || position.Mount != "through-hole";
 
     /// <summary>The fitting parts of a position, the best first: of one's own before bought ones, fewest remarks, same mount, nearest
     /// value, lowest voltage; of those alike the smallest and the others by size.</summary>

@@ -14,9 +14,9 @@ public static class NothingFits
     {
         if (position.Farads is not { } farads)
             return "nothing fits: its value is not told";
-        var sort = parts.Where(p => (position.Polar || !p.Polar) && !(p.Mount == "surface" && position.Mount == "through-hole")).ToList();
-        var standing = sort.Where(p => position.Volts is not { } volts || p.Volts >= volts - 1e-9).ToList();
-        var same = sort.Where(p => Math.Abs(p.Farads / farads - 1) <= CapacitorMatch.ValueTolerance).ToList();
+        var sort = parts.Where(p => CapacitorMatch.HasPolarity(position, p) && CapacitorMatch.HasLegs(position, p)).ToList();
+        var standing = sort.Where(p => position.Volts is not { } volts || CapacitorMatch.Bears(p, volts)).ToList();
+        var same = sort.Where(p => CapacitorMatch.HasValue(p, farads)).ToList();
         var why =
             sort.Count == 0 ? position.Polar ? "no part of that sort is known" : "no bipolar one is known"
             : same.Count == 0 ? $"nothing within {CapacitorMatch.ValueTolerance * 100:0} % of {CapacitorPart.Value(farads)} is known"

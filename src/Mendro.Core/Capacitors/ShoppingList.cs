@@ -133,7 +133,7 @@ public static class ShoppingList
         if (fits)
             return standing ? "missing: too few of it" : FormattableString.Invariant($"too tall: {low:0.##} mm there");
         var near = kit.Select(k => CapacitorMatch.Judge(position.Capacitor, k))
-            .FirstOrDefault(m => position.Capacitor.Farads is not { } f || Math.Abs(m.Part.Farads / f - 1) <= CapacitorMatch.ValueTolerance);
+            .FirstOrDefault(m => position.Capacitor.Farads is not { } f || CapacitorMatch.HasValue(m.Part, f));
         return near is null ? "missing"
             : near.Problem!.Contains(" V", StringComparison.Ordinal) ? $"wrong volts: {near.Problem}"
             : near.Problem!;
