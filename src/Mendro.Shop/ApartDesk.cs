@@ -83,10 +83,16 @@ public sealed class ApartDesk(JobBench bench, BenchRecordStore records)
                     return Refusal.Missing;
                 if (!off && on.Contains(words))
                     return Refusal.Invalid($"“{words}” is on it already.");
-                return new Done(bench.File(job, new TemporaryThing(words, off)).Words);
+                var partner = off ? Things(job).LastOrDefault(t => t.What == words && !t.Off)?.Partner : null;
+                if (partner is { } number && bench.Find(number) is { } other)
+                    foreach (var lent in Things(other).Where(t => t.Partner == job.Job.Number && !t.Off).Select(t => t.What).Distinct())
+                        bench.File(other, new TemporaryThing(lent, true, job.Job.Number));
+                return new Done(bench.File(job, new TemporaryThing(words, off, partner)).Words);
             },
             practice: true
         );
+
+    private IEnumerable<TemporaryThing> Things(OpenJob job) => records.Of(job.Job.Id).Select(r => r.Body).OfType<TemporaryThing>();
 
     private UnitApart Now(OpenJob job) => UnitApart.Of(job.Model.Profile, records.Of(job.Job.Id).Select(r => r.Body));
 

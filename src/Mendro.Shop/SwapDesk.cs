@@ -1,3 +1,4 @@
+using System.Globalization;
 using Mendro.Core.Diagnosis;
 using Mendro.Core.Jobs;
 using Mendro.Core.Profiles;
@@ -17,7 +18,13 @@ public sealed class SwapDesk(JobBench bench, JobStore jobs, GearStore gear, Mode
     /// <summary>What stands in where nothing of the shop's gear is named: another piece that is known to work.</summary>
     public const string Another = "another";
 
+    private const string AnotherName = "another one, not written down";
+
+    private const string OfUnit = "job";
+
     private static readonly Refusal NoGear = new(RefusalKind.Locked, "A practice unit has no gear to swap.");
+
+    private static string UnitPiece(long number) => FormattableString.Invariant($"{OfUnit}{number}");
 
     /// <summary>Why no trial may be filed in a job now, or null.</summary>
     public static string? Locked(Job job) => job.PracticeSeed is not null ? NoGear.Problem : JobBench.Locked(job, false);
@@ -32,11 +39,21 @@ public sealed class SwapDesk(JobBench bench, JobStore jobs, GearStore gear, Mode
         IEnumerable<SwapPiece> Units(Func<DeviceKind, bool> fits, string kind) =>
             others
                 .Where(j => fits(models.Of(j).Profile.Kind))
-                .Select(j => new SwapPiece(FormattableString.Invariant($"job{j.Number}"), $"unit {j.Tag}", kind));
+                .Select(j => new SwapPiece(UnitPiece(j.Number), $"unit {j.Tag}", kind));
+        // The same part of another unit of the model: its drive, its supply board, its adapter.
+        IEnumerable<SwapPiece> FromLike(Part part) =>
+            library.FindPartKind(part.Kind)?.Gear == true ? []
+            : others
+                .Where(j => j.ProfileId == job.ProfileId)
+                .Select(j => new SwapPiece(UnitPiece(j.Number), $"the one of unit {j.Tag}", part.Kind));
         var unitKind = SwapPlanner.UnitKind(library, model.Profile.Kind);
         return
         [
-            new SwapSlot(SwapPlanner.WholeUnit, "This unit", [.. Pieces(unitKind), .. Units(k => k == model.Profile.Kind, unitKind)]),
+            new SwapSlot(
+                SwapPlanner.WholeUnit,
+                "This unit",
+                [.. Pieces(unitKind), .. Units(k => k == model.Profile.Kind, unitKind), new SwapPiece(Another, AnotherName, unitKind)]
+            ),
             .. SwapPlanner
                 .Swappable(model, function.Id)
                 .Select(p => new SwapSlot(
@@ -45,7 +62,8 @@ public sealed class SwapDesk(JobBench bench, JobStore jobs, GearStore gear, Mode
                     [
                         .. Pieces(p.Kind),
                         .. library.FindPartKind(p.Kind) is { Gear: true, StandsFor: { } fits } ? Units(fits.Contains, p.Kind) : [],
-                        new SwapPiece(Another, "another that works", p.Kind),
+                        .. FromLike(p),
+                        new SwapPiece(Another, AnotherName, p.Kind),
                     ]
                 )),
         ];
@@ -123,6 +141,9 @@ public sealed class SwapDesk(JobBench bench, JobStore jobs, GearStore gear, Mode
         swaps = swaps.OrderBy(s => s.With.Id == Another).ToList();
         var swappedOut = swaps.Select(s => s.Slot).ToList();
         var chain = SwapPlanner.Chain(job.Model, function.Id, swappedOut);
+        // Before the trial, which is the entry that undo takes back.
+        foreach (var (slot, with) in swaps)
+            Borrow(job, slot, with);
         var filed = bench.File(
             job,
             new SwapTrial(function.Id, result, chain, swappedOut, swaps.Select(s => s.With).Where(w => w.Id != Another).ToList()),
@@ -130,5 +151,20 @@ public sealed class SwapDesk(JobBench bench, JobStore jobs, GearStore gear, Mode
         );
         bench.Settle(job, JobStep.Looked);
         return filed;
+    }
+
+    // What was built out of another unit must find its way back: each of the two remembers it until it is told to be where it belongs.
+    private void Borrow(OpenJob job, PartId slot, SwapPiece with)
+    {
+        if (
+            job.Model.Profile.FindPart(slot) is not { } part
+            || SwapPlanner.ByHand(job.Model, part)
+            || !with.Id.StartsWith(OfUnit, StringComparison.Ordinal)
+            || bench.Find(long.Parse(with.Id.AsSpan(OfUnit.Length), CultureInfo.InvariantCulture)) is not { } lender
+        )
+            return;
+        var name = part.Name.ToLowerInvariant();
+        bench.File(job, new TemporaryThing($"{name} of unit {lender.Job.Tag}: goes back there", false, lender.Job.Number));
+        bench.File(lender, new TemporaryThing($"its {name} is in unit {job.Job.Tag}", false, job.Job.Number));
     }
 }

@@ -41,6 +41,33 @@ public sealed class TeachDesk(
             }
         );
 
+    /// <summary>Confirms what a model has from its build, or puts it right by what was counted.</summary>
+    /// <param name="number">Number of the job.</param>
+    /// <param name="connector">The connector looked at; null for the screws.</param>
+    /// <param name="line">What was counted; empty when all is as drawn. See <see cref="Confirming"/>.</param>
+    /// <param name="once">Key of the form.</param>
+    public Deed<Done> Confirm(long number, string? connector, string line, string? once = null) =>
+        bench.On<Done>(
+            number,
+            once,
+            job =>
+            {
+                var (latest, version) = Latest(job);
+                if (!ModelDesk.IsOwn(latest))
+                    return NotOwn;
+                var read =
+                    line.Trim().Length == 0
+                        ? Confirming.AsHere(latest, connector is null ? TypicalSections.Fasteners : TypicalSections.Connectors)
+                    : connector is null ? Confirming.Screws(latest, line)
+                    : Confirming.Contacts(latest, connector, line);
+                if (!read.IsOk || read.Value.Profile is not { } made)
+                    return Refusal.Invalid(read.IsOk ? "That changes nothing." : read.Problem);
+                return ProfileValidator.Check(made, library) is [var problem, ..]
+                    ? Refusal.Invalid($"{problem.Place}: {problem.Message}")
+                    : Keep(job, made, Entry(job, latest, version, line.Trim() is { Length: > 0 } said ? said : "as drawn", read.Value.Words));
+            }
+        );
+
     /// <summary>Teaches one line.</summary>
     /// <param name="number">Number of the job.</param>
     /// <param name="line">The line; see <see cref="Teaching"/>.</param>

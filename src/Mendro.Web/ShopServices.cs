@@ -107,6 +107,7 @@ public static class ShopServices
                     typeof(RunDesk),
                     typeof(MeanwhileDesk),
                     typeof(LadderDesk),
+                    typeof(LastCallsDesk),
                     typeof(FitDesk),
                     typeof(RecapDesk),
                     typeof(TraceDesk),

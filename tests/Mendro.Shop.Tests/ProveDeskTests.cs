@@ -57,6 +57,24 @@ public sealed class ProveDeskTests : IDisposable
     }
 
     [Fact]
+    public void New_capacitors_are_owed_a_look_at_stripes_joints_and_heights_and_the_closing()
+    {
+        var number = _shop.TakeIn("harrow-quartet", fails: "speaker");
+        _shop.File(number, new CapacitorsFitted("main", ["C1", "C2"]));
+        var owed = Plan(number).Items.Single(i => i.Id == "recap:main");
+        owed.State.ShouldBe(ProofState.NotTried);
+        owed.How.ShouldContain("stripe");
+        owed.Good.ShouldContain("under the shell");
+        // It lies open: what goes through the shell is felt again once the screws are in.
+        Plan(number).Items.ShouldContain(i => i.ScrewsIn);
+        Answer(number, "recap:main");
+        Plan(number).Items.Single(i => i.Id == "recap:main").State.ShouldBe(ProofState.Proved);
+        // More of them on the same board are looked at anew.
+        _shop.File(number, new CapacitorsFitted("main", ["C3"]));
+        Plan(number).Items.Single(i => i.Id == "recap:main").State.ShouldBe(ProofState.Stale);
+    }
+
+    [Fact]
     public void A_failing_function_goes_with_its_reason_and_the_reason_ends_when_it_works()
     {
         var number = _shop.TakeIn("harrow-quartet", fails: "speaker");

@@ -126,6 +126,9 @@ public sealed class TestShop : IDisposable
         MoneyRows = new MoneyStore(Database, Time);
         DonorParts = new DonorDesk(Donors, Jobs, bench, Ledger);
         Money = new MoneyDesk(MoneyRows, Sales, OrderRows, Jobs, Records, bench, Settings, Ledger, Time);
+        LastCalls = new LastCallsDesk(Owners, Money, HandOver, new ShelfStore(Database, Time), Settings);
+        Swaps = new SwapDesk(bench, Jobs, new GearStore(Database, Time), Models, Practice);
+        Apart = new ApartDesk(bench, Records);
         Rounds = new RoundDesk(Repairs, Readings);
         OfferRows = new OfferStore(Database, Time);
         Offers = new OfferDesk(OfferRows, Forecasts, Records, Models, Settings, Sale, Door, Ledger);
@@ -135,6 +138,12 @@ public sealed class TestShop : IDisposable
     public static TimeSpan Patience { get; } = TimeSpan.FromSeconds(2);
 
     public FakeTimeProvider Time { get; } = new(PreparedShop.MadeAt);
+
+    public LastCallsDesk LastCalls { get; }
+
+    public SwapDesk Swaps { get; }
+
+    public ApartDesk Apart { get; }
 
     public ShopDatabase Database { get; }
 

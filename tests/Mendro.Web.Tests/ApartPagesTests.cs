@@ -91,4 +91,40 @@ public sealed class ApartPagesTests(WebShop shop) : IClassFixture<WebShop>
         (await _shop.Page($"/Jobs/{number}/Apart?to=cells")).QuerySelector("#way")!.TextContent.ShouldContain("can be reached now");
         (await _shop.Page("/Jobs/99999/Apart", HttpStatusCode.NotFound)).ShouldNotBeNull();
     }
+
+    [Fact]
+    public async Task What_is_typical_is_confirmed_in_one_press_or_counted_in_a_line()
+    {
+        var number = await _shop.TakeIn("bramble tray", ("Form.Build", "build-console-front-loading"));
+        var page = await _shop.Page($"/Jobs/{number}/Apart?to=inlet");
+        page.QuerySelector("#way")!.TextContent.ShouldStartWith("To Supply socket");
+        page.QuerySelector("input[name=counted]").ShouldNotBeNull();
+        using (var odd = await Do(number, "Confirm", ("counted", "some")))
+        {
+            odd.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+            (await WebShop.Parse(odd)).QuerySelector("input[name=counted]")!.GetAttribute("value").ShouldBe("some");
+        }
+
+        using (var told = await Do(number, "Confirm", ("counted", "bottom: 4 security 4.5, 3 cross 1")))
+            told.StatusCode.ShouldBe(HttpStatusCode.Redirect);
+        page = await _shop.Page($"/Jobs/{number}/Apart");
+        page.QuerySelector("input[name=counted]").ShouldBeNull();
+        page.QuerySelector("[aria-labelledby=screws]")!.TextContent.ShouldContain("No place yet");
+
+        using (var contacts = await _shop.Post($"/Jobs/{number}/Contacts", $"/Jobs/{number}/Contacts?handler=Confirm", false, ("counted", "")))
+            contacts.StatusCode.ShouldBe(HttpStatusCode.Redirect);
+        (await _shop.Page($"/Jobs/{number}/Contacts")).QuerySelector("input[name=counted]").ShouldBeNull();
+    }
+
+    [Fact]
+    public async Task Where_work_on_a_part_wants_the_board_out_it_is_not_reached_before()
+    {
+        var number = await _shop.TakeIn("bramble lift", ("Form.Build", "build-console-front-loading"));
+        var page = await _shop.Page($"/Jobs/{number}/Apart?to=connector&state=BoardOut");
+        page.QuerySelector("#way")!.TextContent.ShouldStartWith("To Cartridge connector");
+        page.QuerySelectorAll(".apart-steps li b").Length.ShouldBeGreaterThan(1);
+        // Its gentlest work is done closed, and that is said in other words.
+        page = await _shop.Page($"/Jobs/{number}/Apart?to=connector");
+        page.QuerySelector("#way")!.TextContent.ShouldContain("gentlest work needs nothing taken off");
+    }
 }

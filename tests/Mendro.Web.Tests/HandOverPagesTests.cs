@@ -126,4 +126,25 @@ public sealed class HandOverPagesTests(WebShop shop) : IClassFixture<WebShop>
         using (await _shop.Post(at, at + "?handler=Soak", false, ("function", "picture"), ("minutes", "20"))) { }
         (await _shop.Page(at)).QuerySelector(".soak")!.TextContent.ShouldContain("20 min");
     }
+
+    [Fact]
+    public async Task The_last_calls_stand_in_one_place_and_each_is_one_press()
+    {
+        var number = await _shop.TakeIn();
+        foreach (var function in _shop.View(number).Profile.Functions)
+            _shop.Service<ReadingDesk>().Try(new TrialOrder(number, function.Id, true, Proving: true)).Done.ShouldNotBeNull();
+        var page = await _shop.Page($"/Jobs/{number}/HandOver");
+        page.QuerySelector(".last-calls")!.TextContent.ShouldContain("Ilka Dorn was not told yet");
+        page.QuerySelectorAll(".last-calls [data-key]").Select(b => b.GetAttribute("data-key")).ShouldBe(["t", "p", "g"]);
+        foreach (var call in (string[])["Told", "Paid"])
+            using (var made = await _shop.Post($"/Jobs/{number}/HandOver", $"/Jobs/{number}/HandOver?handler={call}", false))
+                made.StatusCode.ShouldBe(HttpStatusCode.Redirect);
+        page = await _shop.Page($"/Jobs/{number}/HandOver");
+        page.QuerySelector(".last-calls")!.TextContent.ShouldContain("Told that it is ready");
+        page.QuerySelector(".last-calls")!.TextContent.ShouldContain("Nothing is due");
+        page.QuerySelectorAll(".last-calls [data-key]").Select(b => b.GetAttribute("data-key")).ShouldBe(["g"]);
+        // Nothing is paid twice by a second press.
+        using var again = await _shop.Post($"/Jobs/{number}/HandOver", $"/Jobs/{number}/HandOver?handler=Paid", false);
+        again.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+    }
 }

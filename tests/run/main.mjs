@@ -27,7 +27,7 @@ try {
     withBrowser ? installBrowser().then(installPackages) : null,
     restore(asked),
   ]);
-  await build(asked);
+  await build(asked, run);
   if (withBrowser) {
     await compileAhead(run, asked.projects.includes('Web'));
     await prepareDemo(run);

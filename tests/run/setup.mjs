@@ -1,6 +1,7 @@
 // What has to be there before a test can run. Each step says what it does and how long it took.
 import { spawn } from 'node:child_process';
 import { existsSync } from 'node:fs';
+import { basename } from 'node:path';
 import { root } from './pieces.mjs';
 import { say, took } from './words.mjs';
 
@@ -59,8 +60,15 @@ export const restore = (asked) => step('Restoring packages', async () => {
     await quietly('dotnet', ['restore', target]);
 });
 
+// One compiler for all projects, already warm: a new one for each takes nearly twice as long. It is this run's own, by its name, and
+// ends with the run whatever the machine's settings say.
+const oneCompiler = (run) => ['-p:UseSharedCompilation=true', `-p:SharedCompilationId=${basename(run.folder)}`];
+
 /** Builds what was asked for: one project with what it needs, or all. */
-export const build = async (asked) => {
+export const build = async (asked, run) => {
+  const environment = { ...quickTests, MENDRO_TEST_RUN: run.folder };
   for (const target of targetsOf(asked))
-    await step(`Building ${target}`, () => quietly('dotnet', ['build', target, '-c', 'Release', '--no-restore', '--nologo', '-v', 'quiet'], quickTests));
+    await step(`Building ${target}`, () => quietly('dotnet', [
+      'build', target, '-c', 'Release', '--no-restore', '--nologo', '-v', 'quiet', ...oneCompiler(run),
+    ], environment));
 };

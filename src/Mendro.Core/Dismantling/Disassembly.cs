@@ -91,6 +91,18 @@ public sealed class Disassembly
     /// <summary>How far it is apart when a goal was reached.</summary>
     public Apart After(Apart from, int goal) => new(Of(from).After[goal]);
 
+    /// <summary>The cheapest steps from where it is to a goal, in order, by their ids; null when its steps never reach it. A coarse state
+    /// that no step of the model leads to is a step whose id the model does not know.</summary>
+    public IReadOnlyList<string>? Way(Apart from, int goal)
+    {
+        lock (_making)
+        {
+            var set = _sets[from.Index];
+            var done = Enumerable.Range(0, _graph.Steps.Count).Where(s => !((set >> s) & BigInteger.One).IsZero);
+            return TeardownPlanner.Way(_graph, _goals[goal], done)?.Select(step => _graph.Steps[step].Id).ToList();
+        }
+    }
+
     /// <summary>How far it is apart when each goal was reached, as numbers by goal.</summary>
     public ReadOnlySpan<int> After(Apart from) => Of(from).After;
 

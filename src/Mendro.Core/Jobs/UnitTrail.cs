@@ -17,7 +17,8 @@ public static class UnitTrail
         var functions = new Dictionary<FunctionId, (int, bool)>();
         var checks = new Dictionary<string, (int, bool)>();
         var repairs = new Dictionary<PartId, int>();
-        var (opened, soldered, kept) = (new Dictionary<string, int>(), new Dictionary<string, int>(), new Dictionary<string, string>());
+        var (opened, soldered, recapped) = (new Dictionary<string, int>(), new Dictionary<string, int>(), new Dictionary<string, int>());
+        var kept = new Dictionary<string, string>();
         var (closing, apart) = (-1, AccessState.Closed);
         for (var at = 0; at < bodies.Count; at++)
         {
@@ -40,6 +41,11 @@ public static class UnitTrail
                     if (model.Library.FindMethod(repair.Method)?.Steps.Any(s => s.Heat > 0) == true)
                         soldered[repair.Part] = at;
                     break;
+                case CapacitorsFitted fitted:
+                    recapped[fitted.Board] = at;
+                    if (fitted.Part is { } renewed)
+                        repairs[renewed] = at;
+                    break;
                 case StepTaken step:
                     opened[step.StepId] = at;
                     break;
@@ -61,6 +67,7 @@ public static class UnitTrail
             [
                 .. opened.Select(o => new Disturbed(Disturbance.Opened, o.Key, o.Value)),
                 .. soldered.Select(s => new Disturbed(Disturbance.Soldered, s.Key, s.Value)),
+                .. recapped.Select(r => new Disturbed(Disturbance.Recapped, r.Key, r.Value)),
             ],
             closing,
             apart != AccessState.Closed,

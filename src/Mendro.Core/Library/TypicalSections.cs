@@ -14,7 +14,8 @@ public static class TypicalSections
     /// <summary>Reference designators of parts.</summary>
     public const string Refdes = "refdes";
 
-    /// <summary>True when the model has taken a section over from its build as it stands, and the build calls it typical.</summary>
+    /// <summary>True when the model has taken a section over from its build as it stands, the build calls it typical, and nobody has
+    /// confirmed it on a unit.</summary>
     /// <param name="library">The library.</param>
     /// <param name="profile">The model.</param>
     /// <param name="section">One of the sections named here.</param>
@@ -22,7 +23,7 @@ public static class TypicalSections
     {
         if (library.Archetypes.FirstOrDefault(a => a.Id == profile.BuildId) is not { Archetype.Typical: { } typical } build)
             return false;
-        return typical.Contains(section) && Said(profile, section) == Said(build, section);
+        return profile.Confirmed?.Contains(section) != true && typical.Contains(section) && Said(profile, section) == Said(build, section);
     }
 
     private static string Said(DeviceProfile profile, string section) =>

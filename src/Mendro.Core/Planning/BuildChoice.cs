@@ -80,6 +80,13 @@ public static class BuildChoice
         return ranked.Count == 0 ? [] : [.. ranked.Where(x => x.Against == ranked[0].Against).Select(x => x.Build)];
     }
 
+    /// <summary>True for words that tell which build it is, such as “4 AA” of a four-cell handheld: they say nothing of its faults.</summary>
+    public static bool TellsOf(DeviceProfile build, string words)
+    {
+        var (name, told) = (Told(build.Name), Told(words));
+        return told.Count > 0 && words.Split(' ', StringSplitOptions.RemoveEmptyEntries).All(w => Told(w).Any(name.Contains));
+    }
+
     /// <summary>The shop's own model: a copy of a build under a name, with what was said of cells, volts and screws.</summary>
     /// <param name="build">Build it is nearest to.</param>
     /// <param name="name">Name as on the label, at most 80 characters are kept.</param>

@@ -27,6 +27,7 @@ namespace Mendro.Core.Profiles;
 /// <param name="Build">Id of the build that a model was made from, or null.</param>
 /// <param name="Author">Who made the description, in their own words, or null.</param>
 /// <param name="Licence">Under which terms it may be given on, in their own words, or null.</param>
+/// <param name="Confirmed">Sections taken over from a build that somebody has looked at on a unit: fasteners, connectors, refdes.</param>
 public sealed record DeviceProfile(
     [property: AllowedValues(DeviceProfile.FormatName)] string Format,
     [property: RegularExpression(ProfileFormat.ModelIdPattern)] string Id,
@@ -51,7 +52,8 @@ public sealed record DeviceProfile(
     BuildFacts? Archetype = null,
     [property: RegularExpression(ProfileFormat.ModelIdPattern)] string? Build = null,
     [property: MaxLength(200)] string? Author = null,
-    [property: MaxLength(200)] string? Licence = null
+    [property: MaxLength(200)] string? Licence = null,
+    [property: MaxLength(10)] IReadOnlyList<string>? Confirmed = null
 )
 {
     /// <summary>The format name every profile file carries.</summary>

@@ -128,6 +128,7 @@ public static class ProfileMerge
             Supply = One("supply", p => p.Supply),
             Preparation = One("preparation", p => p.Preparation),
             Hazards = One("hazards", p => p.Hazards),
+            Confirmed = One("confirmed", p => p.Confirmed),
             Revisions = Each("revision", p => p.Revisions, r => r.Id),
             Parts = Each("part", p => p.Parts, x => x.Id.Value),
             Feeds = Each("feed", p => p.Feeds, f => $"{f.From} > {f.To} ({f.Carries})"),

@@ -10,11 +10,14 @@ public enum Disturbance
 
     /// <summary>Heat at a part: its joints and those beside it.</summary>
     Soldered,
+
+    /// <summary>New capacitors on a board: their polarity, joints and heights.</summary>
+    Recapped,
 }
 
 /// <summary>Something that was disturbed and is to be looked at before the unit leaves.</summary>
 /// <param name="What">In which way.</param>
-/// <param name="Id">Step or part.</param>
+/// <param name="Id">Step, part or board.</param>
 /// <param name="At">Place among the events at which it was last disturbed.</param>
 public sealed record Disturbed(Disturbance What, string Id, int At);
 

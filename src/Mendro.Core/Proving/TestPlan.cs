@@ -4,7 +4,7 @@ using Mendro.Core.Profiles;
 namespace Mendro.Core.Proving;
 
 /// <summary>Something to be tried before the unit leaves.</summary>
-/// <param name="Id">Id: <c>function:</c>, <c>again:</c>, <c>check:</c>, <c>step:</c> or <c>joint:</c> and what it is about.</param>
+/// <param name="Id">Id: <c>function:</c>, <c>again:</c>, <c>check:</c>, <c>step:</c>, <c>joint:</c> or <c>recap:</c> and what it is about.</param>
 /// <param name="Name">Name.</param>
 /// <param name="How">How to try it.</param>
 /// <param name="Good">What good looks like.</param>
@@ -186,6 +186,18 @@ public sealed record TestPlan(IReadOnlyList<TestItem> Items, double MinutesLeft,
             );
         }
 
+        if (disturbed.What == Disturbance.Recapped)
+            return (
+                Item(
+                    $"recap:{disturbed.Id}",
+                    $"New capacitors, {MoveWords.Lower(model.Profile.FindBoard(disturbed.Id)?.Name ?? disturbed.Id)}",
+                    "plus and stripe once more against the board; joints under the glass; then lay the shell on",
+                    "none turned, none bridged, nothing touches or presses under the shell",
+                    2,
+                    ["capacitors renewed"]
+                ),
+                PerReason * 2
+            );
         if (disturbed.What != Disturbance.Soldered || model.Profile.FindPart(new PartId(disturbed.Id)) is not { } part)
             return null;
         var neighbours = Neighbours(model, part);

@@ -16,6 +16,9 @@ public enum ContactState
 
     /// <summary>It beeps to its next neighbour in the row.</summary>
     Short,
+
+    /// <summary>It conducts only when it is pressed hard: dirty, or sprung too little.</summary>
+    Pressed,
 }
 
 /// <summary>One contact as found.</summary>
@@ -26,7 +29,7 @@ public sealed record ContactMark(int Number, ContactState State, double? Ohms);
 
 /// <summary>A group that is affected.</summary>
 /// <param name="Group">Group.</param>
-/// <param name="Contacts">Its contacts that are silent or shorted.</param>
+/// <param name="Contacts">Its contacts that are silent, shorted, or conduct only when pressed.</param>
 /// <param name="Seen">A look recorded on this unit that fits, or null.</param>
 public sealed record AffectedGroup(ContactGroup Group, IReadOnlyList<Contact> Contacts, string? Seen);
 
@@ -34,14 +37,16 @@ public sealed record AffectedGroup(ContactGroup Group, IReadOnlyList<Contact> Co
 /// <param name="Tried">Contacts tried.</param>
 /// <param name="All">Contacts to try.</param>
 /// <param name="Silent">Contacts that do not conduct.</param>
+/// <param name="Pressed">Contacts that conduct only when pressed hard.</param>
 /// <param name="Shorts">Pairs of neighbours that are joined.</param>
 /// <param name="Affected">Groups affected, those with most contacts first.</param>
-/// <param name="Outcome">Evidence: abnormal as soon as one is silent or shorted, normal when all conduct, null before.</param>
+/// <param name="Outcome">Evidence: abnormal as soon as one is silent, shorted or conducts only when pressed, normal when all conduct, null before.</param>
 /// <param name="Stop">Caution id when a supply contact is shorted, or null.</param>
 public sealed record ContactSweep(
     int Tried,
     int All,
     IReadOnlyList<Contact> Silent,
+    IReadOnlyList<Contact> Pressed,
     IReadOnlyList<(Contact A, Contact B)> Shorts,
     IReadOnlyList<AffectedGroup> Affected,
     ProbeOutcome? Outcome,
@@ -53,7 +58,9 @@ public sealed record ContactSweep(
     {
         get
         {
-            var parts = new List<string> { $"{Tried - Silent.Count} of {Tried} beep" };
+            var parts = new List<string> { $"{Tried - Silent.Count - Pressed.Count} of {Tried} beep" };
+            if (Pressed.Count > 0)
+                parts.Add($"only when pressed {string.Join(", ", Pressed.Select(c => c.Number))}");
             if (Silent.Count > 0)
                 parts.Add($"silent {string.Join(", ", Silent.Select(c => c.Number))}");
             if (Shorts.Count > 0)
@@ -72,6 +79,8 @@ public sealed record ContactSweep(
     /// <param name="what">What it was taken at, as a sentence begins.</param>
     public static Outcome<ContactMark> Read(int number, string? text, string what)
     {
+        if (text?.Contains("press", StringComparison.OrdinalIgnoreCase) == true)
+            return Outcome<ContactMark>.Ok(new ContactMark(number, ContactState.Pressed, null));
         var read = ReadingParser.Parse(text, ReadingUnit.Ohms);
         if (!read.IsOk)
             return Outcome<ContactMark>.Fail(read.Problem);
@@ -101,16 +110,16 @@ public sealed record ContactSweep(
             .Where(m => contacts.Any(c => c.Number == m.Number))
             .GroupBy(m => m.Number)
             .ToDictionary(g => g.Key, g => g.Last());
-        var silent = contacts
-            .Where(c => found.TryGetValue(c.Number, out var mark) && mark.State == ContactState.Silent && c.Group != "unused")
-            .ToList();
+        List<Contact> Used(ContactState state) =>
+            contacts.Where(c => found.TryGetValue(c.Number, out var mark) && mark.State == state && c.Group != "unused").ToList();
+        var (silent, pressed) = (Used(ContactState.Silent), Used(ContactState.Pressed));
         var shorts = contacts
             .Where(c => found.TryGetValue(c.Number, out var mark) && mark.State == ContactState.Short)
             .Select(c => (A: c, B: Neighbour(contacts, c)))
             .Where(p => p.B is not null)
             .Select(p => (p.A, B: p.B!))
             .ToList();
-        var hurt = silent.Concat(shorts.SelectMany(s => new[] { s.A, s.B })).Distinct().ToList();
+        var hurt = silent.Concat(pressed).Concat(shorts.SelectMany(s => new[] { s.A, s.B })).Distinct().ToList();
         var affected = hurt.GroupBy(c => c.Group)
             .Select(g => (Group: groups.FirstOrDefault(k => k.Id == g.Key), Contacts: g.ToList()))
             .Where(g => g.Group is not null)
@@ -125,7 +134,7 @@ public sealed record ContactSweep(
             : null;
         // Supply joined to anything but supply is a short as soon as power comes on.
         var stop = shorts.Any(s => s.A.Group == "supply" != (s.B.Group == "supply")) ? "short" : null;
-        return new ContactSweep(found.Count, contacts.Count, silent, shorts, affected, outcome, stop);
+        return new ContactSweep(found.Count, contacts.Count, silent, pressed, shorts, affected, outcome, stop);
     }
 
     /// <summary>The next contact in the same row, or null at its end.</summary>

@@ -49,6 +49,8 @@ public static class ReadingJudge
         var cells = place is { Kind: PlaceKind.Pack, Pack: { } pack } ? CellReadings.Parse(text ?? "", pack.Cells) : null;
         if (cells is not null)
             text = FormattableString.Invariant($"{cells.Sum():0.####} V");
+        if (place.Kind == PlaceKind.Switch && SwitchTable.Both(text ?? "") is var (conducting, resting))
+            return InBoth(probe, conducting, resting);
         if (place.Kind == PlaceKind.Switch && SwitchTable.Split(text ?? "") is { On: { } on } told)
         {
             var inPosition = Judge(probe, told.Remainder);
@@ -81,6 +83,20 @@ public static class ReadingJudge
                 Reason = meaning.Reason,
                 Stop = meaning.Stop,
             }
+        );
+    }
+
+    // The reading kept is the one that is off; a switch that is good in both keeps what it shows when on.
+    private static Outcome<JudgedReading> InBoth(Probe probe, string on, string off)
+    {
+        var (conducting, resting) = (Judge(probe, on), Judge(probe, off));
+        if (!conducting.IsOk || !resting.IsOk)
+            return conducting.IsOk ? resting : conducting;
+        var (first, second) = (Turned(conducting.Value, true), Turned(resting.Value, false));
+        return Outcome<JudgedReading>.Ok(
+            first.Outcome != ProbeOutcome.Normal ? first
+            : second.Outcome != ProbeOutcome.Normal ? second
+            : first with { Words = "as expected on and off", Reason = "Right in both positions." }
         );
     }
 

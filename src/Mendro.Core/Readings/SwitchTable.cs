@@ -1,3 +1,4 @@
+using System.Text.RegularExpressions;
 using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 
@@ -10,8 +11,21 @@ namespace Mendro.Core.Readings;
 public sealed record SwitchLine(string Position, string Between, bool Conducts);
 
 /// <summary>What fuses and switches show by position (common practice, no source).</summary>
-public static class SwitchTable
+public static partial class SwitchTable
 {
+    [GeneratedRegex(@"^\s*(?<first>on|off)[\s:]+(?<one>.+?)[\s,;/]+(?<second>on|off)[\s:]+(?<two>.+?)\s*$", RegexOptions.IgnoreCase)]
+    private static partial Regex BothPattern();
+
+    /// <summary>Both positions told in one go: <c>off open, on 0.2</c>.</summary>
+    /// <returns>What was read switched on and switched off; null when not both were told.</returns>
+    public static (string On, string Off)? Both(string text) =>
+        BothPattern().Match(text) is { Success: true } told
+        && !told.Groups["first"].ValueSpan.Equals(told.Groups["second"].ValueSpan, StringComparison.OrdinalIgnoreCase)
+            ? told.Groups["first"].ValueSpan.Equals("on", StringComparison.OrdinalIgnoreCase)
+                ? (told.Groups["one"].Value, told.Groups["two"].Value)
+                : (told.Groups["two"].Value, told.Groups["one"].Value)
+            : null;
+
     /// <summary>A change-over power switch with a common contact.</summary>
     public static IReadOnlyList<SwitchLine> Power { get; } =
     [

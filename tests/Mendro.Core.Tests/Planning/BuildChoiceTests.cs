@@ -172,4 +172,14 @@ public class BuildChoiceTests
         some.ShouldBeLessThan(leaning);
         Chance(two, "fuse1.open", [.. first, .. Found(two, "switch", "dirty", 80)]).ShouldBeLessThan(leaning / 2);
     }
+
+    [Theory]
+    [InlineData("build-handheld-four-cell-grey", "4", true)]
+    [InlineData("build-handheld-four-cell-grey", "AA", true)]
+    [InlineData("build-handheld-four-cell-grey", "grey screen", true)]
+    [InlineData("build-handheld-two-cell-colour", "4", false)]
+    [InlineData("build-handheld-four-cell-grey", "wobbly", false)]
+    [InlineData("build-console-front-loading", "front loader", false)]
+    public void Words_that_name_the_build_say_nothing_of_its_faults(string build, string words, bool tells) =>
+        BuildChoice.TellsOf(TradeLibrary.Shipped.Archetypes.Single(a => a.Id == build), words).ShouldBe(tells);
 }

@@ -15,7 +15,13 @@ public class ProfileMergeMembersTests
         nameof(DeviceProfile.Author), nameof(DeviceProfile.Licence),
     ];
 
-    private static readonly IReadOnlyList<DeviceProfile> All = [.. TradeLibrary.Shipped.Profiles, .. TradeLibrary.Shipped.Archetypes];
+    private static readonly IReadOnlyList<DeviceProfile> All =
+    [
+        .. TradeLibrary.Shipped.Profiles, .. TradeLibrary.Shipped.Archetypes,
+        // What only a shop says of its own models.
+        TradeLibrary.Shipped.Profiles[0] with { Confirmed = [TypicalSections.Fasteners] },
+        TradeLibrary.Shipped.Profiles[0] with { Confirmed = [TypicalSections.Connectors, TypicalSections.Fasteners] },
+    ];
 
     public static TheoryData<string> Sections =>
         [.. typeof(DeviceProfile).GetConstructors()[0].GetParameters().Select(p => p.Name!).Where(n => !Identity.Contains(n))];

@@ -110,6 +110,19 @@ public class ContactSweepTests
         Library.ContactGroups.ShouldAllBe(g => g.Source.Length > 0 && g.Broken.Length > 0);
     }
 
+    [Fact]
+    public void What_beeps_only_when_pressed_hard_is_a_finding_and_no_silence()
+    {
+        ContactSweep.Read(3, "only when pressed", "A contact").Value.ShouldBe(new ContactMark(3, ContactState.Pressed, null));
+        var used = Edge.Contacts.Where(c => c.Group != "unused").ToList();
+        var sweep = Judge(used.Select((c, n) => Mark(c.Number, n == 0 ? ContactState.Pressed : ContactState.Beep)));
+        sweep.Outcome.ShouldBe(ProbeOutcome.Abnormal);
+        sweep.Silent.ShouldBeEmpty();
+        sweep.Pressed.ShouldBe([used[0]]);
+        sweep.Affected.Single().Contacts.ShouldBe([used[0]]);
+        sweep.Words.ShouldContain($"only when pressed {used[0].Number}");
+    }
+
     private static ContactMark Mark(int number, ContactState state) => new(number, state, null);
 
     private static ContactSweep Judge(IEnumerable<ContactMark> marks, params string[] looks) =>

@@ -143,6 +143,11 @@ public class MeaningTests
     [InlineData("off open", ProbeOutcome.Normal)]
     [InlineData("off: beep", ProbeOutcome.Abnormal)]
     [InlineData("off 0.3", ProbeOutcome.Abnormal)]
+    // Both positions in one entry, in either order.
+    [InlineData("off open, on 0.2", ProbeOutcome.Normal)]
+    [InlineData("on beep off open", ProbeOutcome.Normal)]
+    [InlineData("on: OL / off: OL", ProbeOutcome.Abnormal)]
+    [InlineData("off 0.3, on 0.2", ProbeOutcome.Abnormal)]
     [InlineData("beep", ProbeOutcome.Normal)]
     public void A_switch_is_read_by_position(string reading, ProbeOutcome outcome) =>
         Judge(Quartet, "switch-beep", reading).Outcome.ShouldBe(outcome);

@@ -6,8 +6,9 @@ namespace Mendro.Core.Jobs;
 /// window, a lens cover. The case does not close over it unasked.</summary>
 /// <param name="What">What it is, in words.</param>
 /// <param name="Off">True when it was taken off.</param>
+/// <param name="Partner">Number of the unit that lends the part or has it for now, or null.</param>
 [RecordKind("temporary")]
-public sealed record TemporaryThing(string What, bool Off) : RecordBody
+public sealed record TemporaryThing(string What, bool Off, long? Partner = null) : RecordBody
 {
     /// <summary>Longest words, characters.</summary>
     public const int LongestWords = 80;

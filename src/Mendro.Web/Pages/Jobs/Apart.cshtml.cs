@@ -14,9 +14,22 @@ namespace Mendro.Web.Pages.Jobs;
 public sealed class ApartModel(JobStore jobs, BenchDesk desk, ApartDesk bench, TeachDesk teach, TradeLibrary library)
     : JobPageModel(jobs, desk, library)
 {
+    // Some work on the part is done closed, other work is not.
+    private bool _gentlestOnly;
+
     /// <summary>What is to be reached: part or probe.</summary>
     [BindProperty(SupportsGet = true)]
     public string? To { get; set; }
+
+    /// <summary>How far work on it wants the unit apart; told by who asks for the way, else what its gentlest method wants.</summary>
+    [BindProperty(SupportsGet = true)]
+    public AccessState? State { get; set; }
+
+    /// <summary>True when the way is as far as the work wants the unit apart, for no step says that it frees what is to be reached.</summary>
+    public bool ByState { get; private set; }
+
+    /// <summary>True when the steps written down end before what is to be reached.</summary>
+    public bool EndsEarly { get; private set; }
 
     /// <summary>How the unit lies on the bench.</summary>
     public UnitApart Apart { get; private set; } = null!;
@@ -28,15 +41,32 @@ public sealed class ApartModel(JobStore jobs, BenchDesk desk, ApartDesk bench, T
     public IReadOnlyList<(string Id, string Name)> Reachable { get; private set; } = [];
 
     /// <summary>Name of what is to be reached, or null.</summary>
-    public string? Wanted => Reachable.FirstOrDefault(r => r.Id == To).Name;
+    public string? Wanted => Reachable.FirstOrDefault(r => r.Id == To).Name ?? (To is { } to ? View.Profile.FindPart(to)?.Name : null);
+
+    /// <summary>What the page says of what is to be reached.</summary>
+    public string WayHeading =>
+        Plan switch
+        {
+            { Steps.Count: > 0 } => $"To {Wanted ?? To}",
+            { } when EndsEarly => "The steps end here",
+            { } when _gentlestOnly => $"{Wanted ?? To}: its gentlest work needs nothing taken off",
+            _ => $"{Wanted ?? To} can be reached now",
+        };
 
     /// <summary>The step to be done next, or null.</summary>
     public TeardownStep? Next => Plan?.Steps.FirstOrDefault();
 
+    /// <summary>Screws that nobody has given a place.</summary>
+    public IReadOnlyList<Fastener> Unplaced =>
+        (View.Profile.Fasteners ?? []).Where(f => f is { Driver: not null, X: null }).ToList();
+
     /// <summary>The screw map.</summary>
     public string Map =>
         ScrewMapSvg.Draw(
-            View.Profile.Fasteners ?? [],
+            // A length that is only typical is not drawn to scale.
+            Library.IsTypical(View.Profile, TypicalSections.Fasteners)
+                ? (View.Profile.Fasteners ?? []).Select(f => f with { LengthMm = null }).ToList()
+                : View.Profile.Fasteners ?? [],
             Apart.Out.Select(f => f.Id).ToHashSet(),
             (Next?.Fasteners ?? Apart.WayBack.FirstOrDefault()?.Fasteners ?? []).ToHashSet()
         );
@@ -89,6 +119,16 @@ public sealed class ApartModel(JobStore jobs, BenchDesk desk, ApartDesk bench, T
         return Told(teach.TeachStep(Number, seen, Once));
     }
 
+    /// <summary>What was counted on the screws and not taken.</summary>
+    public string? Counted { get; private set; }
+
+    /// <summary>The screws are as drawn, or as counted.</summary>
+    public IActionResult OnPostConfirm(string? counted)
+    {
+        Counted = Words.Clean(counted);
+        return Told(teach.Confirm(Number, null, Counted, Once));
+    }
+
     /// <summary>A step was put back.</summary>
     public IActionResult OnPostBack(string? step, bool cables, bool over) => Told(bench.PutBack(Number, step ?? "", cables, over, Once));
 
@@ -102,7 +142,7 @@ public sealed class ApartModel(JobStore jobs, BenchDesk desk, ApartDesk bench, T
                 done =>
                 {
                     TempData["Said"] = done.Words + ".";
-                    return RedirectToPage(new { number = Number, to = To });
+                    return RedirectToPage(new { number = Number, to = To, state = State });
                 }
             )
             : NotFound();
@@ -120,8 +160,28 @@ public sealed class ApartModel(JobStore jobs, BenchDesk desk, ApartDesk bench, T
             .. profile.Probes.Where(p => freed.Contains(p.Id)).Select(p => (p.Id.Value, p.Name)),
         ];
         var graph = TeardownGraph.Of(profile.Steps, profile.Fasteners);
-        if (graph.Value is { } known && To is { Length: > 0 } to)
+        if (graph.Value is not { } known || To is not { Length: > 0 } to)
+            return true;
+        if (freed.Contains(to) || profile.FindPart(to) is not { } part)
             Plan = TeardownPlanner.Plan(known, [to], Apart.Done.Select(s => s.Id).ToList()).Value;
+        else
+            PlanByState(part);
         return true;
+    }
+
+    // The same way by which the minutes of opening are counted everywhere.
+    private void PlanByState(Part part)
+    {
+        ByState = true;
+        var wanted = Library.MethodsFor(part.Kind).Select(m => m.State).DefaultIfEmpty(AccessState.Open).ToList();
+        _gentlestOnly = State is null && wanted.Min() == AccessState.Closed && wanted.Max() > AccessState.Closed;
+        State ??= wanted.Min();
+        var ways = View.Model.Disassembly;
+        if (ways.Way(View.Apart, ways.Goal(part.Id, State.Value)) is not { } ids)
+            return;
+        var steps = ids.Select(View.Profile.FindStep).OfType<TeardownStep>().ToList();
+        EndsEarly = steps.Count < ids.Count;
+        var screws = steps.SelectMany(s => s.Fasteners ?? []).ToHashSet();
+        Plan = new TeardownPlan(steps, (View.Profile.Fasteners ?? []).Where(f => screws.Contains(f.Id)).ToList());
     }
 }

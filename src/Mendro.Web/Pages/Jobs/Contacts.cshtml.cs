@@ -11,7 +11,7 @@ using Microsoft.AspNetCore.Mvc;
 namespace Mendro.Web.Pages.Jobs;
 
 /// <summary>Contact map: a connector swept contact by contact, and what its dead contacts look like on the screen.</summary>
-public sealed class ContactsModel(JobStore jobs, BenchDesk desk, ContactDesk contacts, ContactMarkStore contactMarks, TradeLibrary library)
+public sealed class ContactsModel(JobStore jobs, BenchDesk desk, ContactDesk contacts, ContactMarkStore contactMarks, TeachDesk teach, TradeLibrary library)
     : JobPageModel(jobs, desk, library)
 {
     /// <summary>The connector.</summary>
@@ -73,6 +73,7 @@ public sealed class ContactsModel(JobStore jobs, BenchDesk desk, ContactDesk con
         {
             "beep" => new ContactMark(contact, ContactState.Beep, null),
             "silent" => new ContactMark(contact, ContactState.Silent, null),
+            "pressed" => new ContactMark(contact, ContactState.Pressed, null),
             "short" => new ContactMark(contact, ContactState.Short, null),
             _ => null,
         };
@@ -89,6 +90,27 @@ public sealed class ContactsModel(JobStore jobs, BenchDesk desk, ContactDesk con
             _ => Done(Following(contact)),
             refusal => refusal.Kind == RefusalKind.Missing ? NotFound() : Refuse(null, refusal.Problem)
         );
+    }
+
+    /// <summary>What was counted on the connector and not taken.</summary>
+    public string? Counted { get; private set; }
+
+    /// <summary>The contacts are as drawn, or as counted.</summary>
+    public IActionResult OnPostConfirm(string? connector, string? counted)
+    {
+        if (!Prepare(connector, null))
+            return NotFound();
+        Counted = Words.Clean(counted);
+        return teach
+            .Confirm(Number, Connector.Id, Counted, Once)
+            .Match(
+                done =>
+                {
+                    TempData["Said"] = done.Words + ".";
+                    return RedirectToPage(new { number = Number, connector = Connector.Id });
+                },
+                refusal => refusal.Kind == RefusalKind.Missing ? NotFound() : Refuse(null, refusal.Problem)
+            );
     }
 
     /// <summary>Takes the last mark back and goes to its contact.</summary>

@@ -18,8 +18,10 @@ public sealed class HandOverModel(
     SettingsStore settings,
     HandOverDesk handOver,
     OwnerDesk owners,
+    LastCallsDesk lastCalls,
     RunDesk runs,
     MethodDesk methods,
+    ShopCalendar calendar,
     TradeLibrary library
 )
     : JobPageModel(jobs, desk, library)
@@ -81,6 +83,30 @@ public sealed class HandOverModel(
 
     /// <summary>Readings that the unit can leave as a known-good one; none while anything is unproved.</summary>
     public IReadOnlyList<GoodReading> Leaves => View.Proof.Complete ? HandOverDesk.Leaves(View.Job, View.Records) : [];
+
+    /// <summary>Where the calls at its end stand.</summary>
+    public LastCalls Calls => lastCalls.Of(View);
+
+    /// <summary>The part came that it waits for.</summary>
+    public IActionResult OnPostCame() => Called(() => lastCalls.PartCame(View, Once));
+
+    /// <summary>The owner was told that it is ready.</summary>
+    public IActionResult OnPostTold() => Called(() => lastCalls.Told(View, Once));
+
+    /// <summary>What is due was paid.</summary>
+    public IActionResult OnPostPaid() => Called(() => lastCalls.Paid(View, calendar.Today, Once));
+
+    private IActionResult Called(Func<Deed<Done>> call) =>
+        Prepare()
+            ? Answer(
+                call(),
+                done =>
+                {
+                    TempData["Said"] = done.Words;
+                    return ToJob("HandOver");
+                }
+            )
+            : NotFound();
 
     /// <summary>Shows the page.</summary>
     public IActionResult OnGet() => Prepare() ? Page() : NotFound();
