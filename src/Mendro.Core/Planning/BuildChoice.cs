@@ -76,6 +76,8 @@ public static class BuildChoice
             .Select(b => (Build: b, Against: Against(b.Archetype!, asked), For: Shared(b, said)))
             .OrderBy(x => x.Against)
             .ThenByDescending(x => x.For)
+            // Of two that fit alike the plainer one, whose name says less.
+            .ThenBy(x => x.Build.Name.Length)
             .ToList();
         return ranked.Count == 0 ? [] : [.. ranked.Where(x => x.Against == ranked[0].Against).Select(x => x.Build)];
     }

@@ -19,7 +19,7 @@ internal sealed partial class BenchOrder
         if (best.ChanceToWork >= AsGoodAsCured)
             return null;
         if (best.PreparationMinutes >= TakesApart)
-            return quick.FirstOrDefault(m => m.Id != best.Id);
+            return quick.FirstOrDefault(m => m.Id != best.Id) ?? BeforeItIsOpened();
         if (best.Repair is null || best.Minutes < LongRepair || work.LookedAtThisStandstill)
             return null;
         // Another piece in its place tells for good, and spares a good unit the work; it may cost three times its minutes.
@@ -27,6 +27,27 @@ internal sealed partial class BenchOrder
             m.ExpectedMinutes <= best.ExpectedMinutes + m.Minutes * (m.SwapOut is null ? 0.5 : SwapMay)
             && m.Outcomes.Any(o => o.Probability >= Bears && o.Then is { } then && then != best.Title)
         );
+    }
+
+    /// <summary>What was said at the door encloses nothing: before a unit is opened for a part that nobody has looked at, felt or measured,
+    /// each that bears a share of the blame gets the glance that can be had with the case closed.</summary>
+    private Move? BeforeItIsOpened()
+    {
+        var glanced = Diagnosis.Case.Events.OfType<ProbeTaken>().Select(t => Model.Profile.FindProbe(t.ProbeId)).ToList();
+        if (
+            glanced.Exists(p => p is not { State: AccessState.Closed, Minutes: <= GlanceMinutes })
+            || Diagnosis.Case.Events.Any(e => e is SwapTried or Provoked or MarkSeen or RepairDone { Claimed: false })
+        )
+            return null;
+        var seen = glanced.SelectMany(p => p!.Spans ?? []).ToHashSet();
+        var suspects = Diagnosis.Parts.Values.Where(v => v.Share >= Bears && !seen.Contains(v.Part.Id)).ToDictionary(v => v.Part.Id, v => v.Share);
+        return Unanswered(work.State, GlanceMinutes)
+            .Where(p => TradeLibrary.Of(p.Kind).ByEye && p.Spans?.Any(suspects.ContainsKey) == true)
+            .OrderByDescending(p => p.Spans!.Max(s => suspects.GetValueOrDefault(s)))
+            // What works when pressed is pressed.
+            .ThenBy(p => p.Kind == ProbeKind.Press != (LookOfTarget == "pressed"))
+            .Select(work.CheckAnyway)
+            .FirstOrDefault(m => m is { Outcomes: [{ Probability: >= MayShow }, ..] } && !IsSpared(m));
     }
 
     /// <summary>Where the unit is open for the meter anyway, the part that has half the blame is looked at first, when that takes no

@@ -47,8 +47,8 @@ internal sealed partial class BenchOrder
             : Model
                 .Profile.Probes.Where(p => (ShowsTheBoard(p) || p.Rail is not null) && p.Minutes <= BeforeAside)
                 .Where(p => !Diagnosis.Case.Events.OfType<ProbeTaken>().Any(t => t.ProbeId == p.Id))
-                .OrderBy(p => p.Rail is not null)
-                .ThenBy(p => Model.Disassembly.Minutes(work.State, Model.Disassembly.Goal(p)) + p.Minutes)
+                // The eye before the meter, unless the meter spares it a long way in.
+                .OrderBy(p => Model.Disassembly.Minutes(work.State, Model.Disassembly.Goal(p)) + p.Minutes + (p.Rail is null ? 0 : WorthAMeter))
                 .Select(work.CheckAnyway)
                 .FirstOrDefault(m => m is not null);
     }

@@ -85,6 +85,8 @@ internal static partial class Lexicon
         new("sound|audio only from|on|in|through|with headphones|phones|earphones", "phones", "pass"),
         new("weak|quiet|low|faint speaker", "speaker", "quiet"),
         new("hear sound|music|audio|game", "speaker", "pass"),
+        new("sound|music|audio|game can be heard", "speaker", "pass"),
+        new("no game|games comes? up", "start-up", "nothing"),
         new(
             "crackl*|scratchy sound|audio? when|as|if i? turn|turned|move|moved|adjust|touch volume|wheel|knob|dial|slider",
             "speaker,phones,wheel",

@@ -13,6 +13,7 @@ internal static partial class Lexicon
         new("no input", "buttons", "nothing"),
         new("b|x|y|select|fire sticks|sticking", "buttons", "stuck"),
         new("left|right|up|down does? nothing", "buttons", "one-dead"),
+        new("start|select does nothing", "~start,buttons", "one-dead"),
         new("a|b|c|x|y|l|r and|or a|b|c|x|y|l|r do|does? nothing", "buttons", "one-dead"),
         new("left|right|up|down and|or left|right|up|down are|is? dead|gone|broken|nothing", "buttons", "one-dead"),
         new("left|right|up|down and|or left|right|up|down not work*|respond*|answer*|register*", "buttons", "one-dead"),

@@ -98,7 +98,7 @@ internal static partial class Lexicon
         ("liquid", "liquid"),
         ("dark|black|crusted edge|contacts|pins", "dark-contacts"),
         ("edge|contacts|pins look|looks dark|black|dirty", "dark-contacts"),
-        ("edge|contacts are? dark|black|crusted|filthy|dirty|grubby|tarnished", "dark-contacts"),
+        ("edge|contacts are? dark|black|grey|gray|crusted|filthy|dirty|grubby|tarnished", "dark-contacts"),
         ("dirty|filthy|grubby|tarnished edge|contacts", "dark-contacts"),
         ("label torn|damaged|missing|gone", "label"),
         ("torn|damaged|no|without label", "label"),

@@ -66,6 +66,9 @@ internal sealed partial class Listener
         }
     }
 
+    // “Upper display ok” says nothing of the lower one.
+    private static bool IsHalf(string word) => word is "upper" or "lower" or "top" or "bottom" or "inner" or "outer";
+
     private static bool IsWork(string word) => word is "work" or "works" or "working" or "function" or "functions" or "functioning";
 
     /// <summary>“Picture and sound ok”: what is said behind the second is said of both.</summary>
@@ -110,7 +113,7 @@ internal sealed partial class Listener
             if (
                 _used[at]
                 || _used[next]
-                || at > from && _words[at - 1] is "no" or "not" or "nothing"
+                || at > from && (_words[at - 1] is "no" or "not" or "nothing" || IsHalf(_words[at - 1]))
                 || _words[next] is not ("ok" or "okay" or "fine" or "good" or "works" or "work" or "perfect" or "there" or "loud" or "clear")
                     && !(IsShining(_words[next]) && next + 1 >= to && ByWord(at)?.Kind is "backlight" or "power-light")
                 || next + 1 < to && (IsIf(_words[next + 1]) || IsPlace(next + 1, to))
@@ -162,6 +165,7 @@ internal sealed partial class Listener
         negated |= clause.Contains("goes") && (clause.Contains("comes") || clause.Contains("off") || clause.Contains("out"));
         // “Ok on the left” is not “ok”; a shoulder is called so.
         negated |= Enumerable.Range(from, to - from).Any(n => IsPlaceWord(n, to) && n > from && _words[n - 1] is "the" or "on" or "in" or "one");
+        negated |= named.Exists(n => n > from && IsHalf(_words[n - 1]));
         // What is told of it already, with its condition, is told whole.
         if (clause.Contains("only") || named.Count > 0 && named.TrueForAll(n => _facts.Any(f => IsOf(f.Fact, ByWord(n)!))))
             UseGood(from, to);

@@ -16,7 +16,7 @@ internal sealed partial class Listener
         .Concat(
             [
                 "stinks", "loud", "clear", "hums", "pressed", "garbled", "nothing", "picture", "already", "cleaned", "swapped", "replaced",
-                "changed", "renewed", "minutes", "blown",
+                "changed", "renewed", "minutes", "blown", "upper", "lower",
             ]
         )
         .Concat(SaidConcepts.Shipped.Words)
@@ -51,6 +51,14 @@ internal sealed partial class Listener
             else if (_words[n] is "first" or "second" && _words[n + 1] is "player" or "controller" or "pad" or "port")
                 (_words[n], _words[n + 1]) = ("port", _words[n] == "first" ? "1" : "2");
         }
+        Say(["left", "to", "right"], "horizontal");
+        Say(["top", "to", "bottom"], "vertical");
+        // What comes before the game is no picture of it, and “nothing else” at the end says of nothing that it fails.
+        foreach (var first in (string[])["title", "logo", "boot", "intro"])
+            Say([first, "screen"], first);
+        foreach (var more in (string[])["else", "more"])
+            if (_words is [.., "nothing", var last] && last == more)
+                _words.RemoveRange(_words.Count - 2, 2);
         // “It comes on” is said of the unit; behind a name it is said of that.
         for (var n = 0; n + 1 < _words.Count; n++)
             if (_words[n] == "comes" && _words[n + 1] == "on" && (n == 0 || SaidWords.IsBreak(_words[n - 1]) || _words[n - 1] is "it" or "unit" or "console"))
@@ -62,6 +70,17 @@ internal sealed partial class Listener
         _used = new bool[_words.Count];
         _stems = [.. _words.Select(Stem.Of)];
         _clauses = Clauses();
+    }
+
+    // Several words that say what one says, or nothing.
+    private void Say(string[] words, params string[] instead)
+    {
+        for (var n = 0; n + words.Length <= _words.Count; n++)
+            if (_words.Skip(n).Take(words.Length).SequenceEqual(words))
+            {
+                _words.RemoveRange(n, words.Length);
+                _words.InsertRange(n, instead);
+            }
     }
 
     /// <summary>Hears the line.</summary>
@@ -171,5 +190,15 @@ internal sealed partial class Listener
             _used[n] = true;
     }
 
-    private void Add(int at, SaidFact fact) => _facts.Add((at, fact));
+    private void Add(int at, SaidFact fact) => _facts.Add((at, OfCharging(at, fact)));
+
+    // “Charging light blinks” is said of the charging, though it names a light.
+    private SaidFact OfCharging(int at, SaidFact fact) =>
+        at > 0
+        && _words[at - 1] is "charge" or "charging"
+        && fact.Function is { } light
+        && _profile.FindFunction(light)?.Kind == "power-light"
+        && _profile.Functions.FirstOrDefault(f => f.Kind == "charging") is { } charging
+            ? fact with { Function = charging.Id, Look = fact.Look is { } look && HasLook(charging, look) ? look : null }
+            : fact;
 }
