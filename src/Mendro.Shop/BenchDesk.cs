@@ -4,6 +4,7 @@ using System.Security.Cryptography;
 using System.Text.RegularExpressions;
 using Mendro.Core.Diagnosis;
 using Mendro.Core.Jobs;
+using Mendro.Core.Money;
 using Mendro.Core.Planning;
 using Mendro.Core.Proving;
 using Mendro.Storage;
@@ -120,7 +121,8 @@ public sealed class BenchDesk(ModelShelf models, BenchRecordStore records, Setti
     private string Own(Job job, ShopSettings shop)
     {
         var model = string.Create(CultureInfo.InvariantCulture, $"{job.ProfileId}@{job.ProfileVersion}|{job.Revision}|{models.Methods}");
-        return string.Create(CultureInfo.InvariantCulture, $"{job.Mark}|{job.Values}|{shop.PerHour}|{shop.OriginalityMinutes}|{shop.WallVolts}|{model}");
+        var worth = string.Create(CultureInfo.InvariantCulture, $"{job.Values}|{JobCosts.HourOf(job, shop)}|{job.Anyway}");
+        return string.Create(CultureInfo.InvariantCulture, $"{job.Mark}|{worth}|{shop.OriginalityMinutes}|{shop.WallVolts}|{model}");
     }
 
     private static string Digest(IReadOnlyList<double> chances) =>
@@ -139,7 +141,7 @@ public sealed class BenchDesk(ModelShelf models, BenchRecordStore records, Setti
                 WallVolts = shop.WallVolts,
             };
         var advice = new MoveAdvisor(JobCosts.Of(job, shop)).Advise(outcome.Value, apart);
-        var worth = outcome.Value.Target is null ? null : WorthLine.Judge(advice, job.Values, shop.PerHour);
+        var worth = outcome.Value.Target is null ? null : WorthLine.Judge(advice, job.Values, JobCosts.HourOf(job, shop), job.Anyway);
         return new JobView(job, model, held, access, apart, outcome.Value.Verdict, null, advice, worth, proof) { WallVolts = shop.WallVolts };
     }
 
@@ -170,7 +172,11 @@ public static class JobCosts
         new(
             (double)shop.RatePerHour,
             shop.OriginalityMinutes,
-            UncuredMinutes: WorthLine.UncuredMinutes(job.Values, shop.PerHour),
-            StakeKnown: WorthLine.IsKnown(job.Values, shop.PerHour)
+            // What is mended anyway is never too dear.
+            UncuredMinutes: job.Anyway ? WorthLine.DefaultUncuredMinutes : WorthLine.UncuredMinutes(job.Values, HourOf(job, shop)),
+            StakeKnown: !job.Anyway && WorthLine.IsKnown(job.Values, HourOf(job, shop))
         );
+
+    /// <summary>What an hour on a job is worth: that of its lot, else the shop's.</summary>
+    public static Amount HourOf(Job job, ShopSettings shop) => job.LotHour is { } own ? new Amount(own, job.Currency) : shop.PerHour;
 }

@@ -168,6 +168,18 @@ public sealed class HandOverDesk(
             }
         );
 
+    /// <summary>A unit is mended whatever it brings, or weighed again.</summary>
+    public Deed<Done> Anyway(long number, bool anyway, string? once = null) =>
+        bench.On<Done>(
+            number,
+            once,
+            job =>
+            {
+                jobs.SetAnyway(job.Job.Id, anyway);
+                return new Done(anyway ? "It is mended whatever it brings." : "It is weighed by what it brings.");
+            }
+        );
+
     /// <summary>Takes a job down from its shelf.</summary>
     public Deed<Done> TakeDown(long number, string? once = null) => Step(number, once, JobLife.TakeDown, "Back on the bench");
 

@@ -78,7 +78,7 @@ public sealed class LotDesk(
                     return Refusal.Invalid($"Give the lot a name of up to {LongestName} characters, and words of up to {LongestWords}.");
                 if (!Currency.IsCode(lot.Currency))
                     return Refusal.Invalid("The currency has three letters, such as EUR.");
-                if (lot.Price < 0 || lot.Postage < 0 || lot.Working < 0 || lot.Otherwise < 0)
+                if (lot.Price < 0 || lot.Postage < 0 || lot.Working < 0 || lot.Otherwise < 0 || lot.PerHour < 0)
                     return Refusal.Invalid("Amounts are nothing or more.");
                 if (lot.ProfileId.Length > 0 && models.Latest(lot.ProfileId) is null)
                     return Refusal.Invalid("Choose a model from the list, or none.");
@@ -87,8 +87,12 @@ public sealed class LotDesk(
                 var id = lot.Id;
                 if (id == 0)
                     id = lots.Add(lot);
-                else
+                else if (lots.Find(lot.Id) is { } before)
+                {
                     lots.Save(lot);
+                    lots.CarryWorth(before, lot);
+                }
+
                 Spread(lots.Find(id)!);
                 return new Done(id.ToString(System.Globalization.CultureInfo.InvariantCulture));
             }
@@ -185,12 +189,15 @@ public sealed class LotDesk(
         return new LotBoard(
             lot,
             rows,
-            LotSum.Of(rows.Select(r => r.Item).ToList(), price, shop.PerHour),
+            LotSum.Of(rows.Select(r => r.Item).ToList(), price, HourOf(lot, shop)),
             price,
             Rounds(rows),
             BenchDoubt.Of(tried.ToList())
         );
     }
+
+    /// <summary>What an hour on a lot is worth: its own, else the shop's.</summary>
+    public static Amount HourOf(Lot lot, ShopSettings shop) => lot.PerHour is { } own ? new Amount(own, lot.Currency) : shop.PerHour;
 
     /// <summary>Units that do better as donors of others; none where each does best by itself. A solver is asked: only where it is
     /// shown.</summary>

@@ -82,6 +82,12 @@ public sealed record Job
     /// <summary>Asking price, when it goes to sale.</summary>
     public decimal? Asking { get; init; }
 
+    /// <summary>What an hour on its lot is worth, or null for the shop's hour.</summary>
+    public decimal? LotHour { get; init; }
+
+    /// <summary>True when it is mended whatever it brings.</summary>
+    public bool Anyway { get; init; }
+
     /// <summary>Value when it works.</summary>
     public decimal? ValueWorking { get; init; }
 

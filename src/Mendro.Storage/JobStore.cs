@@ -25,7 +25,8 @@ public sealed class JobStore(ShopDatabase database, TimeProvider time)
     public const long FirstPractice = 900_000;
 
     internal const string Select = """
-        SELECT j.*, c.name AS customer_name, c.contact AS customer_contact
+        SELECT j.*, c.name AS customer_name, c.contact AS customer_contact,
+          (SELECT l.per_hour FROM lots l WHERE l.name = j.lot) AS lot_hour
         FROM jobs j LEFT JOIN customers c ON c.id = j.customer_id
         """;
 
@@ -126,6 +127,15 @@ public sealed class JobStore(ShopDatabase database, TimeProvider time)
                     transaction
                 );
             }
+        );
+
+    /// <summary>A unit is mended whatever it brings, or not any more.</summary>
+    public void SetAnyway(JobId id, bool anyway) =>
+        Change(
+            id,
+            "life",
+            anyway ? "Mended whatever it brings" : "Weighed by what it brings again",
+            (connection, transaction) => connection.Execute("UPDATE jobs SET anyway = @anyway WHERE id = @id", new { id = id.Value, anyway }, transaction)
         );
 
     /// <summary>Tells the board revision of a unit.</summary>

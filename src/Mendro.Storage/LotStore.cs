@@ -43,6 +43,9 @@ public sealed record Lot
     /// <summary>Usual worth of one that does not, or null.</summary>
     public decimal? Otherwise { get; init; }
 
+    /// <summary>What an hour of work on it is worth; null for the shop's hour.</summary>
+    public decimal? PerHour { get; init; }
+
     /// <summary>Day of the purchase.</summary>
     public DateOnly Day => DayText.Read(BoughtOn) ?? default;
 
@@ -126,8 +129,8 @@ public sealed class LotStore(ShopDatabase database, TimeProvider time)
             (connection, transaction) =>
                 connection.ExecuteScalar<long>(
                     """
-                    INSERT INTO lots (name, price, postage, currency, bought_on, words, way, profile_id, working, otherwise, created_at)
-                    VALUES (@Name, @Price, @Postage, @Currency, @BoughtOn, @Words, @way, @ProfileId, @Working, @Otherwise, @at) RETURNING id
+                    INSERT INTO lots (name, price, postage, currency, bought_on, words, way, profile_id, working, otherwise, per_hour, created_at)
+                    VALUES (@Name, @Price, @Postage, @Currency, @BoughtOn, @Words, @way, @ProfileId, @Working, @Otherwise, @PerHour, @at) RETURNING id
                     """,
                     Fields(lot),
                     transaction
@@ -141,11 +144,37 @@ public sealed class LotStore(ShopDatabase database, TimeProvider time)
                 connection.Execute(
                     """
                     UPDATE lots SET price = @Price, postage = @Postage, currency = @Currency, bought_on = @BoughtOn, words = @Words, way = @way,
-                      profile_id = @ProfileId, working = @Working, otherwise = @Otherwise WHERE id = @Id
+                      profile_id = @ProfileId, working = @Working, otherwise = @Otherwise,
+                      per_hour = @PerHour WHERE id = @Id
                     """,
                     Fields(lot),
                     transaction
                 )
+        );
+
+    /// <summary>The worth of a lot counts for its open items: those that bear what it was before bear what it is now; what an item was
+    /// given for itself stays.</summary>
+    /// <returns>How many items were changed.</returns>
+    public int CarryWorth(Lot before, Lot now) =>
+        database.Write(
+            (connection, transaction) =>
+            {
+                int Carry(string column, decimal? was, decimal? becomes) =>
+                    was == becomes
+                        ? 0
+                        : connection.Execute(
+                            $"UPDATE jobs SET {column} = @becomes WHERE lot = @Name AND closed_at IS NULL "
+                                + $"AND CAST({column} AS REAL) IS CAST(@was AS REAL)",
+                            new
+                            {
+                                now.Name,
+                                was,
+                                becomes,
+                            },
+                            transaction
+                        );
+                return Carry("value_working", before.Working, now.Working) + Carry("value_as_is", before.Otherwise, now.Otherwise);
+            }
         );
 
     /// <summary>Keeps the place of a unit in its lot.</summary>
@@ -213,6 +242,7 @@ public sealed class LotStore(ShopDatabase database, TimeProvider time)
             lot.ProfileId,
             lot.Working,
             lot.Otherwise,
+            lot.PerHour,
             at = time.GetUtcNow(),
         };
 }

@@ -153,4 +153,52 @@ public sealed class LotDeskTests : IDisposable
         (line.Lot.Name, line.Units, line.InShop).ShouldBe(("flea market", 1, 1));
         _shop.Lots.Save(new Lot { Name = "flea market", Currency = "EUR", BoughtOn = "2026-02-27" }).Refusal.ShouldNotBeNull();
     }
+
+    [Fact]
+    public void What_the_lot_fetches_counts_for_its_open_items_and_what_one_was_given_stays()
+    {
+        var id = Begin();
+        var numbers = TakeIn(id, "black box\ngarbled logo\ndead, worth 40\n");
+        _shop.Jobs.SaveIntake(_shop.Jobs.Find(numbers[2])! with { ValueWorking = 40 }, null, "");
+        var lot = _shop.LotRows.Find(id)!;
+        _shop.Lots.Save(lot with { Working = 20, Otherwise = 3 }).Done.ShouldNotBeNull();
+        var jobs = numbers.Select(n => _shop.Jobs.Find(n)!).ToList();
+        jobs.Select(j => j.ValueWorking).ShouldBe([20m, 20m, 40m]);
+        jobs.Select(j => j.ValueAsIs).ShouldAllBe(v => v == 3);
+        // A worth that is not known any more is known of none of them.
+        _shop.Lots.Save(_shop.LotRows.Find(id)! with { Working = null }).Done.ShouldNotBeNull();
+        _shop.Jobs.Find(numbers[0])!.ValueWorking.ShouldBeNull();
+        _shop.Jobs.Find(numbers[2])!.ValueWorking.ShouldBe(40);
+    }
+
+    [Fact]
+    public void An_hour_of_its_own_changes_the_verdict_and_never_the_chance()
+    {
+        var id = Begin();
+        _shop.Lots.Save(_shop.LotRows.Find(id)! with { Working = 8, Otherwise = 2 }).Done.ShouldNotBeNull();
+        var number = TakeIn(id, "black box\n").Single();
+        double Chance() => _shop.View(number).Worth!.ChanceToCure;
+        var atTheShops = (_shop.View(number).Worth!, Line: NextLine.Of(_shop.View(number)));
+        Chance().ShouldBeGreaterThan(0.3);
+        atTheShops.Line.Chance.ShouldBe(Chance());
+
+        // Evening work: an hour is worth next to nothing, and what was too dear is gone on with.
+        var before = Chance();
+        _shop.Lots.Save(_shop.LotRows.Find(id)! with { PerHour = 0.5m }).Done.ShouldNotBeNull();
+        _shop.View(number).Worth!.GoOn.ShouldBeTrue();
+        _shop.View(number).Worth!.IsTooDear.ShouldBeFalse();
+        Chance().ShouldBe(before, 0.02);
+
+        // At a dear hour it is not, and its chance is the same.
+        _shop.Lots.Save(_shop.LotRows.Find(id)! with { PerHour = 300 }).Done.ShouldNotBeNull();
+        _shop.View(number).Worth!.IsTooDear.ShouldBeTrue();
+        Chance().ShouldBe(before, 0.02);
+        // Unless somebody wants it mended all the same.
+        _shop.HandOver.Anyway(number, true).Done.ShouldNotBeNull();
+        _shop.View(number).Worth!.GoOn.ShouldBeTrue();
+        _shop.View(number).Worth!.Verdict.ShouldBe("Mended anyway");
+        NextLine.Of(_shop.View(number)).Move.ShouldNotStartWith("Decide");
+        _shop.HandOver.Anyway(number, false).Done.ShouldNotBeNull();
+        _shop.View(number).Job.Anyway.ShouldBeFalse();
+    }
 }

@@ -24,6 +24,9 @@ public sealed record WorthLine(
     Amount? Brings = null
 )
 {
+    /// <summary>True when going on costs more than curing it would bring.</summary>
+    public bool IsTooDear => Brings is { } gain && CostMore is { } cost && gain.Value < cost.Value;
+
     /// <summary>Minutes of work an uncured unit may cost when its value is not known (a guess; common practice, no source).</summary>
     public const double DefaultUncuredMinutes = 120;
 
@@ -45,7 +48,8 @@ public sealed record WorthLine(
     /// <param name="advice">Advice for a unit in which something fails.</param>
     /// <param name="values">Values of the unit.</param>
     /// <param name="perHour">Shop rate an hour; the library's costs of parts are taken in its currency.</param>
-    public static WorthLine Judge(Advice advice, UnitValues values, Amount perHour)
+    /// <param name="anyway">True when it is mended whatever it brings.</param>
+    public static WorthLine Judge(Advice advice, UnitValues values, Amount perHour, bool anyway = false)
     {
         if (advice.Outlook is not { } outlook || advice.EndsWith == Move.StopId && outlook.ChanceToCure <= 0)
             return new WorthLine(advice.EndsWith == Move.StopId ? "Beyond repair" : "Nothing known explains it", false, 0, 0, 0);
@@ -57,6 +61,7 @@ public sealed record WorthLine(
         var verdict =
             advice.EndsWith == Move.StopId ? string.Create(CultureInfo.InvariantCulture, $"Not worth it at {perHour} an hour")
             : advice.EndsWith == Move.AsideId ? "Little is left to try"
+            : anyway ? "Mended anyway"
             : brings is { } gain && gain.Value < cost.Value ? "Hardly worth it"
             : outlook.ChanceToCure >= 0.5 ? "Worth going on"
             : "A gamble";

@@ -18,3 +18,7 @@ DROP TABLE contact_marks;
 ALTER TABLE contact_marks_new RENAME TO contact_marks;
 
 CREATE INDEX contact_marks_job ON contact_marks (job_id, connector_id, id);
+
+-- An hour on a lot may be worth another sum than the shop's, and a unit may be mended whatever it brings.
+ALTER TABLE lots ADD COLUMN per_hour TEXT;
+ALTER TABLE jobs ADD COLUMN anyway INTEGER NOT NULL DEFAULT 0;

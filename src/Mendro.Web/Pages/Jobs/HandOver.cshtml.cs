@@ -90,6 +90,19 @@ public sealed class HandOverModel(
     /// <summary>The part came that it waits for.</summary>
     public IActionResult OnPostCame() => Called(() => lastCalls.PartCame(View, Once));
 
+    /// <summary>It is mended whatever it brings, or weighed again.</summary>
+    public IActionResult OnPostAnyway(bool anyway) =>
+        Prepare()
+            ? Answer(
+                handOver.Anyway(Number, anyway, Once),
+                done =>
+                {
+                    TempData["Said"] = done.Words;
+                    return ToJob("Find");
+                }
+            )
+            : NotFound();
+
     /// <summary>The owner was told that it is ready.</summary>
     public IActionResult OnPostTold() => Called(() => lastCalls.Told(View, Once));
 

@@ -29,6 +29,9 @@ public sealed class LotForm
     /// <summary>Worth of one that does not.</summary>
     public string? Otherwise { get; set; }
 
+    /// <summary>What an hour on it is worth; blank for the shop's.</summary>
+    public string? Hour { get; set; }
+
     /// <summary>How the price is spread.</summary>
     public string? Way { get; set; }
 
@@ -46,6 +49,7 @@ public sealed class LotForm
             Model = lot.ProfileId,
             Working = Text(lot.Working),
             Otherwise = Text(lot.Otherwise),
+            Hour = Text(lot.PerHour),
             Way = lot.Way.ToString(),
             Words = lot.Words,
         };
@@ -55,7 +59,7 @@ public sealed class LotForm
     public string? Into(Lot lot, out Lot told)
     {
         told = lot;
-        if (Amount.TryRead([Price, Postage, Working, Otherwise], new Currency(lot.Currency), out var amounts) is { } wrong)
+        if (Amount.TryRead([Price, Postage, Working, Otherwise, Hour], new Currency(lot.Currency), out var amounts) is { } wrong)
             return wrong;
         if (DayText.Read(Web.Words.Clean(Day)) is not { } day)
             return $"“{Day}” is no date such as 2026-11-26.";
@@ -66,6 +70,7 @@ public sealed class LotForm
             Postage = amounts[1] ?? 0,
             Working = amounts[2],
             Otherwise = amounts[3],
+            PerHour = amounts[4],
             BoughtOn = DayText.Write(day),
             ProfileId = Web.Words.Clean(Model),
             Way = Enum.TryParse<SpreadWay>(Way, out var way) && Enum.IsDefined(way) ? way : SpreadWay.Equal,

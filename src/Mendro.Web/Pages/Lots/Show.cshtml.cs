@@ -37,7 +37,7 @@ public sealed class ShowModel(LotDesk desk, ProfileStore profiles, SettingsStore
     public IEnumerable<LotRow> Rows => ByGain ? Board.ByGain.Concat(Board.Rows.Where(r => !r.Item.IsOpen)) : Board.Rows;
 
     /// <summary>The shop's hour.</summary>
-    public Amount PerHour => settings.Get().PerHour;
+    public Amount PerHour => LotDesk.HourOf(Board.Lot, settings.Get());
 
     /// <summary>Models to choose from.</summary>
     public IReadOnlyList<(string Id, string Name)> Models => ModelChoice.Of(profiles);
