@@ -43,7 +43,17 @@ public sealed class RoundDesk(RepairDesk repairs, ReadingDesk readings)
     /// <param name="reading">What was typed, for a metered check.</param>
     /// <param name="cause">Failure mode that was seen before a repair, or null.</param>
     /// <param name="once">Key of the form.</param>
-    public Deed<Done> Answer(LotBoard board, string key, long number, RoundAnswer? answer, string reading, string? cause, string? once = null)
+    /// <param name="look">What the failure looks like now, when it still fails; null when not told.</param>
+    public Deed<Done> Answer(
+        LotBoard board,
+        string key,
+        long number,
+        RoundAnswer? answer,
+        string reading,
+        string? cause,
+        string? once = null,
+        string? look = null
+    )
     {
         if (Next(board, key, number - 1) is not { } step || step.Item.Number != number)
             return Refusal.Missing;
@@ -51,7 +61,7 @@ public sealed class RoundDesk(RepairDesk repairs, ReadingDesk readings)
         if (move.Repair is { } repair)
             return answer is { } worked
                 ? repairs
-                    .Log(new RepairOrder(number, repair.Part.Id, repair.Method.Id, cause, WorksNow: worked == RoundAnswer.Good), once)
+                    .Log(new RepairOrder(number, repair.Part.Id, repair.Method.Id, cause, WorksNow: worked == RoundAnswer.Good, Look: look), once)
                     .Match<Deed<Done>>(done => new Done(done.Words), refusal => refusal)
                 : Refusal.Invalid("Say whether it works now.");
         if (move.Probe is { } probe)
@@ -67,10 +77,17 @@ public sealed class RoundDesk(RepairDesk repairs, ReadingDesk readings)
 
         return move.Function is { } function && answer is { } passed
             ? readings
-                .Try(new TrialOrder(number, function.Id, passed == RoundAnswer.Good), once)
+                .Try(new TrialOrder(number, function.Id, passed == RoundAnswer.Good, passed == RoundAnswer.Good ? null : look), once)
                 .Match<Deed<Done>>(_ => new Done($"{function.Name}: {(passed == RoundAnswer.Good ? "works" : "fails")}"), refusal => refusal)
             : Refusal.Invalid("Say whether it works.");
     }
+
+    /// <summary>What the failure may look like after a step that tries the unit: the looks of the function, as far as there are keys for
+    /// them.</summary>
+    public static IReadOnlyList<Look> Looks(RoundStep step) =>
+        (step.Item.Move.Function ?? (step.Item.Move.Repair is null ? null : step.View.Diagnosis?.Target)) is { } function
+            ? step.View.Model.LooksOf(function).Take(9).ToList()
+            : [];
 
     /// <summary>Failure modes that a repair would confirm: the likeliest that it cures, as they are named.</summary>
     public static IReadOnlyList<(string Mode, string Words)> Causes(RoundStep step) =>

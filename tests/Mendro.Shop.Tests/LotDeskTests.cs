@@ -201,4 +201,19 @@ public sealed class LotDeskTests : IDisposable
         _shop.HandOver.Anyway(number, false).Done.ShouldNotBeNull();
         _shop.View(number).Job.Anyway.ShouldBeFalse();
     }
+
+    [Fact]
+    public void A_round_keeps_what_the_failure_looks_like_now_and_one_failure_is_weighed()
+    {
+        var lot = Begin();
+        var number = TakeIn(lot, "black box\nblack box\n")[0];
+        var round = _shop.Lots.Open(lot)!.Rounds[0];
+        var step = RoundDesk.Next(_shop.Lots.Open(lot)!, round.Key, 0).ShouldNotBeNull();
+        RoundDesk.Looks(step).Select(l => l.Id).ShouldContain("seen-no-logo");
+        var before = _shop.View(number).Worth!.ChanceToCure;
+        _shop.Rounds.Answer(_shop.Lots.Open(lot)!, round.Key, number, RoundAnswer.Bad, "", null, null, "seen-no-logo").Done.ShouldNotBeNull();
+        _shop.View(number).All<FunctionTrial>().Last().Body.Look.ShouldBe("seen-no-logo");
+        // The failed swab teaches something; it does not end the unit.
+        _shop.View(number).Worth!.ChanceToCure.ShouldBeInRange(before / 3, before);
+    }
 }

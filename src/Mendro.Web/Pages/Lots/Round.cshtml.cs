@@ -1,3 +1,4 @@
+using Mendro.Core.Diagnosis;
 using Mendro.Core.Library;
 using Mendro.Shop;
 using Microsoft.AspNetCore.Mvc;
@@ -32,10 +33,13 @@ public sealed class RoundModel(LotDesk desk, RoundDesk rounds) : ShopPageModel
     public string Example => Step?.Item.Move.Probe is { } probe ? TradeLibrary.Of(probe.Kind).Example : "";
 
     /// <summary>Word of the good answer.</summary>
-    public string GoodWord => Step?.Item.Move switch { { Repair: not null } => "Done, works now", { Probe: not null } => "Good", _ => "Works" };
+    public string GoodWord => Step?.Item.Move switch { { Repair: not null } => "Done, works now", { Probe: { } probe } => MoveWords.GoodAnswer(probe), _ => "Works" };
 
     /// <summary>Word of the bad one.</summary>
-    public string BadWord => Step?.Item.Move switch { { Repair: not null } => "Done, still fails", { Probe: not null } => "Bad", _ => "Fails" };
+    public string BadWord => Step?.Item.Move switch { { Repair: not null } => "Done, still fails", { Probe: { } probe } => MoveWords.BadAnswer(probe), _ => "Fails" };
+
+    /// <summary>What the failure may look like now.</summary>
+    public IReadOnlyList<Look> Looks => Step is null ? [] : RoundDesk.Looks(Step);
 
     /// <summary>Causes that may be seen before a repair.</summary>
     public IReadOnlyList<(string Mode, string Words)> Causes => Step is null ? [] : RoundDesk.Causes(Step);
@@ -47,15 +51,19 @@ public sealed class RoundModel(LotDesk desk, RoundDesk rounds) : ShopPageModel
     public IActionResult OnGet() => Load(After) ? Page() : NotFound();
 
     /// <summary>Files what came of it, and goes on.</summary>
-    public IActionResult OnPost(long number, RoundAnswer? answer, string? reading, string? cause)
+    public IActionResult OnPost(long number, RoundAnswer? answer, string? reading, string? cause, string? look)
     {
         if (!Load(number - 1))
             return NotFound();
+        var seen = string.IsNullOrEmpty(look) ? null : look;
+        // A look is that of a failure.
+        answer ??= seen is null ? null : RoundAnswer.Bad;
+        var before = ChanceOf(number);
         return Answer(
-            rounds.Answer(Board, Key ?? "", number, answer, Words.Clean(reading), string.IsNullOrEmpty(cause) ? null : cause, Once),
+            rounds.Answer(Board, Key ?? "", number, answer, Words.Clean(reading), string.IsNullOrEmpty(cause) ? null : cause, Once, seen),
             done =>
             {
-                TempData["Said"] = $"{number}: {done.Words}";
+                TempData["Said"] = $"{number}: {done.Words}{Changed(before, Load(number) ? ChanceOf(number) : null)}";
                 return RedirectToPage(
                     new
                     {
@@ -67,6 +75,14 @@ public sealed class RoundModel(LotDesk desk, RoundDesk rounds) : ShopPageModel
             }
         );
     }
+
+    private double? ChanceOf(long number) => Board.Rows.FirstOrDefault(r => r.Item.Number == number)?.View.Worth?.ChanceToCure;
+
+    // What an answer did to the chance, in whole per cent.
+    private static string Changed(double? before, double? after) =>
+        before is { } was && after is { } now && Words.Percent(was) != Words.Percent(now)
+            ? $"; chance {Words.Percent(was)} → {Words.Percent(now)}"
+            : "";
 
     private bool Load(long after)
     {
