@@ -1,3 +1,4 @@
+using System.Globalization;
 using Mendro.Core.Electrical;
 using Mendro.Core.Evidence;
 using Mendro.Core.Library;
@@ -49,6 +50,12 @@ public static class ReadingJudge
         var cells = place is { Kind: PlaceKind.Pack, Pack: { } pack } ? CellReadings.Parse(text ?? "", pack.Cells) : null;
         if (cells is not null)
             text = FormattableString.Invariant($"{cells.Sum():0.####} V");
+        if (probe.Kind == ProbeKind.Capacitance && EsrReading.Split(text ?? "") is var (value, ohms))
+        {
+            var farads = Weigh(profile, probe, expected, value);
+            return farads.IsOk ? Outcome<JudgedReading>.Ok(WithEsr(farads.Value, ohms)) : farads;
+        }
+
         if (place.Kind == PlaceKind.Switch && SwitchTable.Both(text ?? "") is var (conducting, resting))
             return InBoth(probe, conducting, resting);
         if (place.Kind == PlaceKind.Switch && SwitchTable.Split(text ?? "") is { On: { } on } told)
@@ -84,6 +91,18 @@ public static class ReadingJudge
                 Stop = meaning.Stop,
             }
         );
+    }
+
+    /// <summary>A capacitor may hold its value and be dried out all the same: its series resistance tells.</summary>
+    private static JudgedReading WithEsr(JudgedReading judged, double ohms)
+    {
+        if (judged.Reading is not { Unit: ReadingUnit.Farads, Value: > 0 and var farads })
+            return judged;
+        var most = BenchLimits.Shipped.LargestEsrOhms(farads);
+        var told = string.Create(CultureInfo.InvariantCulture, $"ESR {ohms:0.###} Ω, at most {most:0.##} Ω at that value");
+        return ohms <= most
+            ? judged with { Reason = judged.Reason.Length > 0 ? $"{judged.Reason} {told}." : $"{told}." }
+            : judged with { Outcome = ProbeOutcome.Abnormal, Words = "not as expected", Reason = $"{told}: dried out." };
     }
 
     // The reading kept is the one that is off; a switch that is good in both keeps what it shows when on.

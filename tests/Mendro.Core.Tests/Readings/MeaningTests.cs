@@ -137,6 +137,16 @@ public class MeaningTests
     public void A_contact_is_told_by_its_ohms(string reading, string words) =>
         Judge(Quartet, "fuse-beep", reading).Reason.ShouldContain(words);
 
+    // The table of series resistance is a value from memory (docs/sources.md).
+    [Theory]
+    [InlineData("10u", ProbeOutcome.Normal)]
+    [InlineData("10u ESR 2.5", ProbeOutcome.Normal)]
+    [InlineData("10 uF, esr 9 ohm", ProbeOutcome.Abnormal)]
+    [InlineData("10u ESR 9,5", ProbeOutcome.Abnormal)]
+    [InlineData("3u ESR 0.5", ProbeOutcome.Abnormal)]
+    public void A_capacitor_is_read_with_its_series_resistance(string reading, ProbeOutcome outcome) =>
+        Judge(Shipped.Profile("dovrel-sextant"), "biascaps-c", reading).Outcome.ShouldBe(outcome);
+
     [Theory]
     [InlineData("on beep", ProbeOutcome.Normal)]
     [InlineData("on open", ProbeOutcome.Abnormal)]

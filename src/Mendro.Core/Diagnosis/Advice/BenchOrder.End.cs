@@ -24,7 +24,8 @@ internal sealed partial class BenchOrder
         }
 
         var chance = moves.Take(3).Select(m => m.Outlook?.ChanceToCure ?? 0).DefaultIfEmpty(0).Max();
-        if (!known && chance < NoRealChance)
+        // Another piece in its place worked: what it named is dealt with, however little is known of why.
+        if (!known && chance < NoRealChance && NamedBySwap(moves) is null)
         {
             var look = BeforeItIsSetAside() ?? AlongItsWay();
             if (look is not null)

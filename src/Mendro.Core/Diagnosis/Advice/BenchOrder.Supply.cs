@@ -28,7 +28,7 @@ internal sealed partial class BenchOrder
     private Move? FromTheSource()
     {
         var closure = Model.Closure(work.Target.Id);
-        if (LookOfTarget == "warm")
+        if (Diagnosis.Complaints.Any(c => c.Open && LookOf(c.Function.Id) == "warm"))
             return Model
                 .Profile.Parts.Where(p => closure.Contains(p.Id) && KindOf(p.Id)?.Has(PartRole.Linear) == true)
                 .Select(p => SourceVolts(p.Id))
@@ -65,7 +65,10 @@ internal sealed partial class BenchOrder
     private IEnumerable<PartId> Working =>
         Model.Profile.Functions.Where(f => Diagnosis.Functions[f.Id] == FunctionState.Works).SelectMany(f => Model.Closure(f.Id));
 
-    private string? LookOfTarget => Diagnosis.Case.Events.OfType<FunctionTried>().LastOrDefault(t => t.FunctionId == work.Target.Id && !t.Passed)?.LookId;
+    private string? LookOfTarget => LookOf(work.Target.Id);
+
+    private string? LookOf(FunctionId function) =>
+        Diagnosis.Case.Events.OfType<FunctionTried>().LastOrDefault(t => t.FunctionId == function && !t.Passed)?.LookId;
 
     private bool IsSource(PartId part) => KindOf(part)?.Has(PartRole.Source) == true;
 

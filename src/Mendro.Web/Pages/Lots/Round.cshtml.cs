@@ -33,10 +33,22 @@ public sealed class RoundModel(LotDesk desk, RoundDesk rounds) : ShopPageModel
     public string Example => Step?.Item.Move.Probe is { } probe ? TradeLibrary.Of(probe.Kind).Example : "";
 
     /// <summary>Word of the good answer.</summary>
-    public string GoodWord => Step?.Item.Move switch { { Repair: not null } => "Done, works now", { Probe: { } probe } => MoveWords.GoodAnswer(probe), _ => "Works" };
+    public string GoodWord =>
+        Step?.Item.Move switch
+        {
+            { Repair: not null } => "Done, works now",
+            { Probe: { } probe } => MoveWords.GoodAnswer(probe),
+            _ => "Works",
+        };
 
     /// <summary>Word of the bad one.</summary>
-    public string BadWord => Step?.Item.Move switch { { Repair: not null } => "Done, still fails", { Probe: { } probe } => MoveWords.BadAnswer(probe), _ => "Fails" };
+    public string BadWord =>
+        Step?.Item.Move switch
+        {
+            { Repair: not null } => "Done, still fails",
+            { Probe: { } probe } => MoveWords.BadAnswer(probe),
+            _ => "Fails",
+        };
 
     /// <summary>What the failure may look like now.</summary>
     public IReadOnlyList<Look> Looks => Step is null ? [] : RoundDesk.Looks(Step);
