@@ -288,12 +288,17 @@ public sealed class LotDesk(
             .GroupBy(r => r.View.Job.ProfileId)
             .OrderByDescending(g => g.Count())
             .FirstOrDefault();
-        return (like ?? Enumerable.Empty<LotRow>()).Select(r => Like(r.View, r.Item.Chance ?? 0)).ToList();
+        var alike = like?.ToList() ?? [];
+        // Where the worth of one is not known all count alike.
+        var known = alike.TrueForAll(r => r.Item.Working > r.Item.Otherwise);
+        return alike
+            .Select(r => Like(r.View, r.Item.Chance ?? 0) with { Worth = known ? (double)(r.Item.Working!.Value - r.Item.Otherwise) : 1 })
+            .ToList();
     }
 
     private DonorCandidate Like(JobView view, double alone)
     {
-        var off = view.Profile.Parts.Where(p => library.MethodsFor(p.Kind).Any(m => m.Type == MethodType.Replace)).Select(p => p.Id).ToHashSet();
+        var off = view.Profile.Parts.Where(p => !MakesItWhatItIs(view, p) && library.MethodsFor(p.Kind).Any(m => m.Type == MethodType.Replace)).Select(p => p.Id).ToHashSet();
         var told = view.Diagnosis!;
         return new DonorCandidate(
             view.Job.Number,
@@ -304,4 +309,7 @@ public sealed class LotDesk(
             off.ToDictionary(p => p.Value, p => 1 - (told.Parts.GetValueOrDefault(p)?.Posterior ?? 0))
         );
     }
+
+    // A cartridge is its chips: with those of another it would be another.
+    private static bool MakesItWhatItIs(JobView view, Part part) => view.Profile.Kind == DeviceKind.Cartridge && part.Kind == "logic";
 }
