@@ -298,7 +298,10 @@ public sealed class LotDesk(
 
     private DonorCandidate Like(JobView view, double alone)
     {
-        var off = view.Profile.Parts.Where(p => !MakesItWhatItIs(view, p) && library.MethodsFor(p.Kind).Any(m => m.Type == MethodType.Replace)).Select(p => p.Id).ToHashSet();
+        var off = view.Profile
+            .Parts.Where(p => !MakesItWhatItIs(view, p) && library.MethodsFor(p.Kind).Any(m => m.Type == MethodType.Replace))
+            .Select(p => p.Id)
+            .ToHashSet();
         var told = view.Diagnosis!;
         return new DonorCandidate(
             view.Job.Number,
