@@ -178,5 +178,5 @@ public static class JobCosts
         );
 
     /// <summary>What an hour on a job is worth: that of its lot, else the shop's.</summary>
-    public static Amount HourOf(Job job, ShopSettings shop) => job.LotHour is { } own ? new Amount(own, job.Currency) : shop.PerHour;
+    public static Amount HourOf(Job job, ShopSettings shop) => shop.HourOr(job.LotHour, job.Currency);
 }

@@ -196,12 +196,15 @@ public sealed class LotDesk(
         );
     }
 
+    /// <summary>The chance to cure a unit as it stands now, 0 to 1; null where nothing fails.</summary>
+    public double? ChanceOf(long number) => jobBench.Find(number) is { } open ? bench.Open(open.Job).Worth?.ChanceToCure : null;
+
     /// <summary>What an hour on a lot is worth: its own, else the shop's.</summary>
-    public static Amount HourOf(Lot lot, ShopSettings shop) => lot.PerHour is { } own ? new Amount(own, lot.Currency) : shop.PerHour;
+    public static Amount HourOf(Lot lot, ShopSettings shop) => shop.HourOr(lot.PerHour, lot.Currency);
 
     /// <summary>Units that do better as donors of others; none where each does best by itself. A solver is asked: only where it is
     /// shown.</summary>
-    public IReadOnlyList<Pairing> Pairs(LotBoard board) => PairingSolver.Solve(Alike(board.Rows), PairingTime);
+    public IReadOnlyList<Pairing> Pairs(LotBoard board) => PairingSolver.Solve(LotDonors.Alike(board.Rows, library), PairingTime);
 
     /// <summary>The shares of the price become what was paid for each.</summary>
     private void Spread(Lot lot)
@@ -280,39 +283,4 @@ public sealed class LotDesk(
         !move.Ends
         && move is { Provoke: null, SwapOut: null }
         && (move.Repair is not { } repair || view.Model.Library.FindPartKind(repair.Part.Kind)?.Gear != true);
-
-    /// <summary>Open units of the model that most of them are, with what comes off in them.</summary>
-    private List<DonorCandidate> Alike(IReadOnlyList<LotRow> rows)
-    {
-        var like = rows.Where(r => r.Item.IsOpen && r.View.Diagnosis?.Target is not null && !r.Place.Apart)
-            .GroupBy(r => r.View.Job.ProfileId)
-            .OrderByDescending(g => g.Count())
-            .FirstOrDefault();
-        var alike = like?.ToList() ?? [];
-        // Where the worth of one is not known all count alike.
-        var known = alike.TrueForAll(r => r.Item.Working > r.Item.Otherwise);
-        return alike
-            .Select(r => Like(r.View, r.Item.Chance ?? 0) with { Worth = known ? (double)(r.Item.Working!.Value - r.Item.Otherwise) : 1 })
-            .ToList();
-    }
-
-    private DonorCandidate Like(JobView view, double alone)
-    {
-        var off = view.Profile
-            .Parts.Where(p => !MakesItWhatItIs(view, p) && library.MethodsFor(p.Kind).Any(m => m.Type == MethodType.Replace))
-            .Select(p => p.Id)
-            .ToHashSet();
-        var told = view.Diagnosis!;
-        return new DonorCandidate(
-            view.Job.Number,
-            alone,
-            told.Suspects.Where(s => off.Contains(s.Fault.Part.Id))
-                .GroupBy(s => s.Fault.Part.Id.Value)
-                .ToDictionary(g => g.Key, g => Math.Min(1, g.Sum(s => s.Share))),
-            off.ToDictionary(p => p.Value, p => 1 - (told.Parts.GetValueOrDefault(p)?.Posterior ?? 0))
-        );
-    }
-
-    // A cartridge is its chips: with those of another it would be another.
-    private static bool MakesItWhatItIs(JobView view, Part part) => view.Profile.Kind == DeviceKind.Cartridge && part.Kind == "logic";
 }

@@ -163,7 +163,7 @@ public sealed class SwapDesk(JobBench bench, JobStore jobs, GearStore gear, Mode
             || bench.Find(long.Parse(with.Id.AsSpan(OfUnit.Length), CultureInfo.InvariantCulture)) is not { } lender
         )
             return;
-        var name = part.Name.ToLowerInvariant();
+        var name = MoveWords.Lower(part.Name);
         bench.File(job, new TemporaryThing($"{name} of unit {lender.Job.Tag}: goes back there", false, lender.Job.Number));
         bench.File(lender, new TemporaryThing($"its {name} is in unit {job.Job.Tag}", false, job.Job.Number));
     }

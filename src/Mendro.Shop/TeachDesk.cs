@@ -22,14 +22,11 @@ public sealed class TeachDesk(
 
     /// <summary>Records a step of opening while it is done: the model knows it, and on this unit it is done.</summary>
     public Deed<Done> TeachStep(long number, StepSeen seen, string? once = null) =>
-        bench.On<Done>(
+        OnOwn(
             number,
             once,
-            job =>
+            (job, latest, version) =>
             {
-                var (latest, version) = Latest(job);
-                if (!ModelDesk.IsOwn(latest))
-                    return NotOwn;
                 var done = UnitApart.Of(latest, records.Of(job.Job.Id).Select(r => r.Body)).Done.Select(s => s.Id).ToList();
                 var read = StepTeaching.Of(latest, library, seen, done);
                 if (!read.IsOk)
@@ -47,14 +44,11 @@ public sealed class TeachDesk(
     /// <param name="line">What was counted; empty when all is as drawn. See <see cref="Confirming"/>.</param>
     /// <param name="once">Key of the form.</param>
     public Deed<Done> Confirm(long number, string? connector, string line, string? once = null) =>
-        bench.On<Done>(
+        OnOwn(
             number,
             once,
-            job =>
+            (job, latest, version) =>
             {
-                var (latest, version) = Latest(job);
-                if (!ModelDesk.IsOwn(latest))
-                    return NotOwn;
                 var read =
                     line.Trim().Length == 0
                         ? Confirming.AsHere(latest, connector is null ? TypicalSections.Fasteners : TypicalSections.Connectors)
@@ -73,14 +67,11 @@ public sealed class TeachDesk(
     /// <param name="line">The line; see <see cref="Teaching"/>.</param>
     /// <param name="once">Key of the form.</param>
     public Deed<Done> Teach(long number, string line, string? once = null) =>
-        bench.On<Done>(
+        OnOwn(
             number,
             once,
-            job =>
+            (job, latest, version) =>
             {
-                var (latest, version) = Latest(job);
-                if (!ModelDesk.IsOwn(latest))
-                    return NotOwn;
                 var read = Teaching.Read(latest, library, line);
                 if (!read.IsOk)
                     return Refusal.Invalid(read.Problem);
@@ -122,6 +113,18 @@ public sealed class TeachDesk(
 
                 teachings.Withdraw(last);
                 return new Done($"Taken back: {last.Words}");
+            }
+        );
+
+    /// <summary>Works on the shop's own model of a job; a build that ships is taught nothing.</summary>
+    private Deed<Done> OnOwn(long number, string? once, Func<OpenJob, DeviceProfile, long, Deed<Done>> work) =>
+        bench.On<Done>(
+            number,
+            once,
+            job =>
+            {
+                var (latest, version) = Latest(job);
+                return ModelDesk.IsOwn(latest) ? work(job, latest, version) : NotOwn;
             }
         );
 

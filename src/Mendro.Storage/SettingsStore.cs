@@ -38,6 +38,11 @@ public sealed record ShopSettings(
     /// <summary>Value of an hour of work.</summary>
     public Amount PerHour => new(RatePerHour, Currency);
 
+    /// <summary>What an hour is worth where it may have a worth of its own.</summary>
+    /// <param name="own">Its own, or null for the shop's.</param>
+    /// <param name="currency">Currency of its own, ISO 4217.</param>
+    public Amount HourOr(decimal? own, string currency) => own is { } told ? new Amount(told, currency) : PerHour;
+
     /// <summary>Settings of an empty shop.</summary>
     public static ShopSettings Default { get; } = new("My workshop", "EUR", 30, 60);
 }

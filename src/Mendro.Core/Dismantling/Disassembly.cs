@@ -97,9 +97,7 @@ public sealed class Disassembly
     {
         lock (_making)
         {
-            var set = _sets[from.Index];
-            var done = Enumerable.Range(0, _graph.Steps.Count).Where(s => !((set >> s) & BigInteger.One).IsZero);
-            return TeardownPlanner.Way(_graph, _goals[goal], done)?.Select(step => _graph.Steps[step].Id).ToList();
+            return TeardownPlanner.Way(_graph, _goals[goal], Done(_sets[from.Index]))?.Select(step => _graph.Steps[step].Id).ToList();
         }
     }
 
@@ -171,7 +169,7 @@ public sealed class Disassembly
             if (from.Index < _rows.Length && _rows[from.Index] is { } made)
                 return made;
             var set = _sets[from.Index];
-            var done = Enumerable.Range(0, _graph.Steps.Count).Where(s => !((set >> s) & BigInteger.One).IsZero).ToList();
+            var done = Done(set);
             var row = new Row(new double[_goals.Count], new int[_goals.Count], new int[_goals.Count]);
             for (var goal = 0; goal < _goals.Count; goal++)
             {
@@ -197,6 +195,9 @@ public sealed class Disassembly
             return row;
         }
     }
+
+    private List<int> Done(BigInteger set) =>
+        Enumerable.Range(0, _graph.Steps.Count).Where(s => !((set >> s) & BigInteger.One).IsZero).ToList();
 
     private Apart Number(BigInteger set)
     {

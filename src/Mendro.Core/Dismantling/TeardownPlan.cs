@@ -7,6 +7,13 @@ namespace Mendro.Core.Dismantling;
 /// <param name="Fasteners">Fasteners that come out with them, and the holes to be left empty.</param>
 public sealed record TeardownPlan(IReadOnlyList<TeardownStep> Steps, IReadOnlyList<Fastener> Fasteners)
 {
+    /// <summary>The plan of some steps, with those of all fasteners that come out with them.</summary>
+    public static TeardownPlan Of(IReadOnlyList<TeardownStep> steps, IReadOnlyList<Fastener> fasteners)
+    {
+        var ids = steps.SelectMany(s => s.Fasteners ?? []).ToHashSet();
+        return new TeardownPlan(steps, fasteners.Where(f => ids.Contains(f.Id)).ToList());
+    }
+
     /// <summary>Minutes to take apart.</summary>
     public double Minutes => (double)Steps.Sum(s => (decimal)s.Minutes);
 

@@ -44,12 +44,8 @@ public static class TeardownPlanner
     private static IEnumerable<int[]> Goal(TeardownGraph graph, string target) =>
         graph.FreedBy(target) is { Count: > 0 } by ? [by.ToArray()] : [];
 
-    private static TeardownPlan Made(TeardownGraph graph, IReadOnlyList<int> steps)
-    {
-        var taken = steps.Select(n => graph.Steps[n]).ToList();
-        var ids = taken.SelectMany(s => s.Fasteners ?? []).ToHashSet();
-        return new TeardownPlan(taken, graph.Fasteners.Where(f => ids.Contains(f.Id)).ToList());
-    }
+    private static TeardownPlan Made(TeardownGraph graph, IReadOnlyList<int> steps) =>
+        TeardownPlan.Of(steps.Select(n => graph.Steps[n]).ToList(), graph.Fasteners);
 
     private sealed class Search
     {

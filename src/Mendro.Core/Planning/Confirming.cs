@@ -85,7 +85,7 @@ public static partial class Confirming
             return Fail("There is no such connector.");
         if (line.Length > LongestLine || RowPattern().Matches(line) is not { Count: > 0 } rows)
             return Fail("Say the numbers of each row, such as: 72 contacts, 1–36 top, 37–72 bottom.");
-        var lines = connector.Contacts.ToDictionary(c => c.Number, c => c.Group == c.Line ? c.Group : $"{c.Group} {c.Line}");
+        var lines = connector.Rows.SelectMany(r => r.Contacts.Zip(r.Lines)).ToDictionary(x => x.First.Number, x => x.Second);
         var made = new List<ContactRow>();
         foreach (Match row in rows)
         {
@@ -123,25 +123,25 @@ public static partial class Confirming
     // The first keep their places and what they hide under; what is one too many goes, what is missing has no place yet.
     private static DeviceProfile Put(DeviceProfile profile, List<Fastener> there, List<Fastener> counted)
     {
-        var ids = (profile.Fasteners ?? []).Select(f => f.Id).ToHashSet();
-        var free = Enumerable.Range(1, 10_000).Select(n => $"s{n}").Where(i => !ids.Contains(i)).GetEnumerator();
-        string Next() => free.MoveNext() ? free.Current : throw new InvalidOperationException("Fewer than ten thousand are counted.");
-        var put = counted
-            .Select((c, n) => n < there.Count
-                ? there[n] with { Head = c.Head, Size = c.Size, LengthMm = c.LengthMm }
-                : c with { Id = Next(), Face = there[0].Face, Group = there[0].Group })
-            .ToList();
+        var taken = (profile.Fasteners ?? []).Select(f => f.Id).ToHashSet();
+        var put = counted.Zip(there, (c, t) => t with { Head = c.Head, Size = c.Size, LengthMm = c.LengthMm }).ToList();
+        foreach (var more in counted.Skip(there.Count))
+        {
+            put.Add(more with { Id = Fastener.FreeId(taken), Face = there[0].Face, Group = there[0].Group });
+            taken.Add(put[^1].Id);
+        }
+
         var gone = there.Skip(counted.Count).Select(f => f.Id).ToHashSet();
-        var more = put.Skip(there.Count).Select(f => f.Id).ToList();
+        var added = put.Skip(there.Count).ToList();
         var last = profile.Steps?.LastOrDefault(s => s.Fasteners?.Contains(there[^1].Id) == true);
         var steps = profile.Steps
             ?.Select(s => s.Fasteners is not { } held ? s
-                : s with { Fasteners = [.. held.Where(f => !gone.Contains(f)), .. ReferenceEquals(s, last) ? more : []] })
+                : s with { Fasteners = [.. held.Where(f => !gone.Contains(f)), .. ReferenceEquals(s, last) ? added.Select(f => f.Id) : []] })
             .ToList();
         var fasteners = (profile.Fasteners ?? [])
             .Where(f => !gone.Contains(f.Id))
             .Select(f => put.FirstOrDefault(p => p.Id == f.Id) ?? f)
-            .Concat(put.Skip(there.Count))
+            .Concat(added)
             .ToList();
         return Sure(profile with { Fasteners = fasteners, Steps = steps }, TypicalSections.Fasteners);
     }

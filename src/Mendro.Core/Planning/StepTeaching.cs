@@ -54,7 +54,7 @@ public static class StepTeaching
         var kept = new List<Fastener>();
         foreach (var screw in screws)
         {
-            var id = known.Contains(screw.Id) ? Enumerable.Range(1, 10_000).Select(n => $"s{n}").First(i => !known.Contains(i)) : screw.Id;
+            var id = known.Contains(screw.Id) ? Fastener.FreeId(known) : screw.Id;
             known.Add(id);
             kept.Add(screw with { Id = id });
         }

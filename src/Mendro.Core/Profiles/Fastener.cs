@@ -29,6 +29,9 @@ public sealed record Fastener(
 {
     private static readonly HashSet<string> ByHand = ["clip", "foot", "sticker", "latch", "solder"];
 
+    /// <summary>The next free id among those taken, such as <c>s7</c>.</summary>
+    public static string FreeId(IReadOnlySet<string> taken) => Enumerable.Range(1, 10_000).Select(n => $"s{n}").First(i => !taken.Contains(i));
+
     /// <summary>The driver it takes, such as <c>cross 00</c>; null when it comes off by hand or stays empty.</summary>
     [System.Text.Json.Serialization.JsonIgnore]
     public string? Driver =>

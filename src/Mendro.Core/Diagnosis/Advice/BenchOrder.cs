@@ -250,7 +250,7 @@ internal sealed partial class BenchOrder(MoveAdvisor.Work work, BenchCosts costs
                     best = sure;
             }
 
-            var move = work.RepairOf(best) with { Known = true };
+            var move = work.RepairOf(best) with { Known = true, Shown = work.Answered.Showed(verdict.Part.Id) };
             var owed = inGoal || work.Answered.Showed(verdict.Part.Id) && faults.Sum(f => onAnyWay.Contains(f) ? there[f] : 0) >= 0.5;
             found.Add((move, owed || move.Minutes <= TakesMinutes));
         }

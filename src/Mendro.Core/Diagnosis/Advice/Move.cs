@@ -50,6 +50,7 @@ public sealed record Outlook(double ChanceToCure, double WorkMinutes, double Sto
 /// <param name="Provoke">With a function: how to provoke it instead of merely trying it.</param>
 /// <param name="SwapOut">With a function: the part another piece stands in for while it is tried.</param>
 /// <param name="Known">True when the fault it cures is known, so that its minutes are owed whatever else is wrong.</param>
+/// <param name="Shown">Of a known fault: true when eye, finger or meter has found it at the very part, and not the figures alone.</param>
 public sealed record Move(
     string Id,
     string Title,
@@ -66,7 +67,8 @@ public sealed record Move(
     double? ChanceToWork = null,
     Provocation? Provoke = null,
     PartId? SwapOut = null,
-    bool Known = false
+    bool Known = false,
+    bool Shown = false
 )
 {
     /// <summary>Id of the move that ends the work for good.</summary>

@@ -181,7 +181,6 @@ public sealed class ApartModel(JobStore jobs, BenchDesk desk, ApartDesk bench, T
             return;
         var steps = ids.Select(View.Profile.FindStep).OfType<TeardownStep>().ToList();
         EndsEarly = steps.Count < ids.Count;
-        var screws = steps.SelectMany(s => s.Fasteners ?? []).ToHashSet();
-        Plan = new TeardownPlan(steps, (View.Profile.Fasteners ?? []).Where(f => screws.Contains(f.Id)).ToList());
+        Plan = TeardownPlan.Of(steps, View.Profile.Fasteners ?? []);
     }
 }

@@ -135,16 +135,6 @@ public sealed class FindModel(
         ?? move.Repair?.Part.Name
         ?? move.Title;
 
-    /// <summary>How surely that is said: known is what eye, finger or meter found at the very part, the rest is only very likely.</summary>
-    public static string KnownTitle(JobView view, Move move) =>
-        move.Repair?.Part.Id is { } part
-        && view
-            .All<ProbeReading>()
-            .Where(r => r.Body.Outcome == Mendro.Core.Evidence.ProbeOutcome.Abnormal)
-            .Any(r => view.Profile.FindProbe(r.Body.Probe)?.PartIds().ToList() is [var only] && only == part)
-            ? "Known"
-            : "All but sure";
-
     /// <summary>What the button of a move says.</summary>
     public static string Verb(Move move) =>
         move switch

@@ -70,12 +70,12 @@ public sealed class RoundModel(LotDesk desk, RoundDesk rounds) : ShopPageModel
         var seen = string.IsNullOrEmpty(look) ? null : look;
         // A look is that of a failure.
         answer ??= seen is null ? null : RoundAnswer.Bad;
-        var before = ChanceOf(number);
+        var before = desk.ChanceOf(number);
         return Answer(
             rounds.Answer(Board, Key ?? "", number, answer, Words.Clean(reading), string.IsNullOrEmpty(cause) ? null : cause, Once, seen),
             done =>
             {
-                TempData["Said"] = $"{number}: {done.Words}{Changed(before, Load(number) ? ChanceOf(number) : null)}";
+                TempData["Said"] = $"{number}: {done.Words}{Changed(before, desk.ChanceOf(number))}";
                 return RedirectToPage(
                     new
                     {
@@ -87,8 +87,6 @@ public sealed class RoundModel(LotDesk desk, RoundDesk rounds) : ShopPageModel
             }
         );
     }
-
-    private double? ChanceOf(long number) => Board.Rows.FirstOrDefault(r => r.Item.Number == number)?.View.Worth?.ChanceToCure;
 
     // What an answer did to the chance, in whole per cent.
     private static string Changed(double? before, double? after) =>
