@@ -85,8 +85,10 @@ public static class BuildChoice
     /// <summary>True for words that tell which build it is, such as “4 AA” of a four-cell handheld: they say nothing of its faults.</summary>
     public static bool TellsOf(DeviceProfile build, string words)
     {
-        var (name, told) = (Told(build.Name), Told(words));
-        return told.Count > 0 && words.Split(' ', StringSplitOptions.RemoveEmptyEntries).All(w => Told(w).Any(name.Contains));
+        // “Loaded” is what is left of “loader”: of the name it is the stem that counts.
+        var name = Told(build.Name).Select(Stem.Of).ToHashSet();
+        var said = words.Split(' ', StringSplitOptions.RemoveEmptyEntries);
+        return said.Length > 0 && said.All(w => Told(w).Any(t => name.Contains(Stem.Of(t))));
     }
 
     /// <summary>The shop's own model: a copy of a build under a name, with what was said of cells, volts and screws.</summary>

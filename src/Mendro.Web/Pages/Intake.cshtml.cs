@@ -72,7 +72,9 @@ public sealed class IntakeModel(
             return;
         // The name of a new model says nothing of it.
         var said = IsNew ? door.HearAs(Form.Claim, Chosen) : door.Hear(Form.Claim, Chosen);
-        Form.Unsure = IsNew ? [.. said.Unsure.Where(words => !BuildChoice.TellsOf(Chosen, words))] : said.Unsure;
+        Form.Unsure = IsNew && Library.Archetypes.FirstOrDefault(a => a.Id == Chosen.BuildId) is { } build
+            ? [.. said.Unsure.Where(words => !BuildChoice.TellsOf(build, words))]
+            : said.Unsure;
         Form.Marks.AddRange(said.Facts.Select(f => f.Mark).OfType<string>().Except(Form.Marks));
         foreach (var fact in said.Facts.Where(f => f is { Mark: not null, Grade: not null }))
             Form.MarkGrade.TryAdd(fact.Mark!, MarkNoted.WordOf(fact.Grade));

@@ -183,6 +183,8 @@ public class BuildChoiceTests
     [InlineData("build-handheld-four-cell-grey", "grey screen", true)]
     [InlineData("build-handheld-two-cell-colour", "4", false)]
     [InlineData("build-handheld-four-cell-grey", "wobbly", false)]
+    [InlineData("build-console-front-loading", "front", true)]
+    [InlineData("build-console-front-loading", "loaded", true)]
     [InlineData("build-console-front-loading", "front loader", false)]
     public void Words_that_name_the_build_say_nothing_of_its_faults(string build, string words, bool tells) =>
         BuildChoice.TellsOf(TradeLibrary.Shipped.Archetypes.Single(a => a.Id == build), words).ShouldBe(tells);
