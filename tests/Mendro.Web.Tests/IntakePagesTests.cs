@@ -242,4 +242,15 @@ public sealed class IntakePagesTests : IDisposable
         shop.View(103).Job.ProfileId.ShouldBe("zorbo-3000");
         (await shop.Page("/")).QuerySelector(".first-hour").ShouldBeNull();
     }
+
+    [Fact]
+    public async Task What_was_heard_is_on_the_form_though_nothing_of_the_build_causes_it_and_words_of_the_build_are_no_doubt()
+    {
+        var page = await _shop.Page(
+            "/Intake?Form.Profile=Corvel+Brick&Form.Build=build-console-front-loading&claim=Corvel+Brick,+front+loader,+light+blinks,+no+sound"
+        );
+        page.QuerySelector("select[name='Form.Look[power-light]'] option[selected]")!.GetAttribute("value").ShouldBe("blinks");
+        page.QuerySelector("select[name='Form.Look[sound]'] option[selected]")!.GetAttribute("value").ShouldBe("nothing");
+        page.Body!.TextContent.ShouldNotContain("Not sure of");
+    }
 }

@@ -17,6 +17,13 @@ public sealed partial class DeviceModel
             _ => (Library.FindFunctionKind(function.Kind)?.Looks ?? []).Where(look => CausesOf(function, look.Id).Any()).ToList()
         );
 
+    /// <summary>The looks of a function with one that was told of it, though nothing in this profile causes it: what was heard is not lost
+    /// where it is shown.</summary>
+    public IReadOnlyList<Look> LooksOf(DeviceFunction function, string? told) =>
+        LooksOf(function) is var offered && told is not null && offered.All(l => l.Id != told) && Library.FindLook(function.Kind, told) is { } heard
+            ? [.. offered, heard]
+            : offered;
+
     /// <summary>Faults of the profile that make a function fail with this look, as the library tells it.</summary>
     public IEnumerable<PartFault> CausesOf(DeviceFunction function, string lookId) =>
         FunctionFails(function).Links.Where(l => l.P > 0).Select(l => Faults[l.Fault]).Where(f => LooksLike(f, function, lookId));
