@@ -37,13 +37,12 @@ public sealed record LotBoard(
     /// <summary>Rounds worth beginning: for two units and more.</summary>
     public IReadOnlyList<LotRound> ToBegin { get; } = Rounds.Where(r => r.Items.Count > 1).ToList();
 
+    /// <summary>The same for its rounds.</summary>
+    public RoundScope Scope => new(Lot.Id, Lot.Name, Rounds, Rows.ToDictionary(r => r.Item.Number, r => r.View), Doubt, Sum);
+
     /// <summary>Open units by what an hour on them brings.</summary>
     public IReadOnlyList<LotRow> ByGain => LotSum.ByGain(Rows.Select(r => r.Item)).Select(i => Rows.First(r => r.Item == i)).ToList();
 }
-
-/// <summary>Items were taken in.</summary>
-/// <param name="Numbers">Numbers on their tags.</param>
-public sealed record BatchTaken(IReadOnlyList<long> Numbers);
 
 /// <summary>Lots: bought for one price, taken in by the line, worked on in rounds.</summary>
 public sealed class LotDesk(
@@ -52,11 +51,9 @@ public sealed class LotDesk(
     ForecastStore forecasts,
     BenchDesk bench,
     JobBench jobBench,
-    IntakeDesk intake,
     ModelShelf models,
     SettingsStore settings,
     TradeLibrary library,
-    DoorWords door,
     Ledger ledger
 )
 {
@@ -80,6 +77,10 @@ public sealed class LotDesk(
                     return Refusal.Invalid("The currency has three letters, such as EUR.");
                 if (lot.Price < 0 || lot.Postage < 0 || lot.Working < 0 || lot.Otherwise < 0 || lot.PerHour < 0)
                     return Refusal.Invalid("Amounts are nothing or more.");
+                if (lot.OwnerName?.Length > LongestName || lot.OwnerContact.Length > LongestWords)
+                    return Refusal.Invalid($"A name takes {LongestName} characters, a phone, mail or address {LongestWords}.");
+                if (lot.OwnerName is { Length: > 0 } && (lot.Price is not null || lot.Postage > 0))
+                    return Refusal.Invalid("What an owner brings has no price: leave price and postage blank, or the name.");
                 if (lot.ProfileId.Length > 0 && models.Latest(lot.ProfileId) is null)
                     return Refusal.Invalid("Choose a model from the list, or none.");
                 if (lots.Find(lot.Name) is { } same && same.Id != lot.Id)
@@ -89,87 +90,16 @@ public sealed class LotDesk(
                     id = lots.Add(lot);
                 else if (lots.Find(lot.Id) is { } before)
                 {
+                    if (before.IsBatch != lot.OwnerName is { Length: > 0 } && lots.Units(lot.Name).Count > 0)
+                        return Refusal.Invalid(
+                            before.IsBatch ? "This was brought by an owner: give the name." : "These were bought: they cannot be an owner's as well."
+                        );
                     lots.Save(lot);
                     lots.CarryWorth(before, lot);
                 }
 
-                Spread(lots.Find(id)!);
+                LotShares.Spread(lots, lots.Find(id)!);
                 return new Done(id.ToString(System.Globalization.CultureInfo.InvariantCulture));
-            }
-        );
-
-    /// <summary>How a line would be taken in.</summary>
-    public Outcome<Understanding> Heard(Lot lot, BatchItem item)
-    {
-        var named = item.Model.Length > 0 ? door.Hear(item.Model).Profile : null;
-        if (item.Model.Length > 0 && named is null)
-            return Outcome<Understanding>.Fail($"model: no model is known by “{item.Model}”.");
-        // A line may name its model itself: a pad among cartridges.
-        var profile = named ?? models.Latest(lot.ProfileId)?.Model.Profile;
-        // In a lot with a model that model holds, whatever kind of thing a word of the complaint is.
-        if (named is null && door.Hear(item.Words) is { Profile: { } said } own && !(said.Generic && profile is not null))
-            return Outcome<Understanding>.Ok(own);
-        return profile is null
-            ? Outcome<Understanding>.Fail($"“{item.Words}” names no model that is known, and the lot has none.")
-            : Outcome<Understanding>.Ok(door.Hear(item.Words, profile));
-    }
-
-    /// <summary>Takes items in: all of them, or none with every reason.</summary>
-    public Deed<BatchTaken> TakeIn(long lotId, string? text, string? once = null) =>
-        ledger.Once<BatchTaken>(
-            once,
-            () =>
-            {
-                if (lots.Find(lotId) is not { } lot)
-                    return Refusal.Missing;
-                var items = BatchLines.Read(text, out var problems);
-                var heard = items.Select(i => (Item: i, Said: Heard(lot, i))).ToList();
-                var wrong = problems.Concat(heard.Where(h => !h.Said.IsOk).Select(h => h.Said.Problem!)).ToList();
-                if (wrong.Count > 0)
-                    return Refusal.Lines(wrong);
-                if (items.Count == 0)
-                    return Refusal.Invalid("Type one item a line: what is wrong with it, as you see it.");
-                var taken = new List<long>();
-                foreach (var (item, said) in heard)
-                {
-                    var job = new Job
-                    {
-                        ProfileId = said.Value!.Profile!.Id,
-                        Lot = lot.Name,
-                        Serial = item.Serial,
-                        Currency = lot.Currency,
-                        ValueWorking = item.Worth ?? lot.Working,
-                        ValueAsIs = lot.Otherwise,
-                    };
-                    var deed = intake.TakeIn(IntakeDesk.AsHeard(said.Value, job));
-                    if (deed.Done is not { } done)
-                        return deed.Refusal!;
-                    taken.Add(done.Number);
-                    if (item.Apart || item.Weight is not null)
-                        lots.Place(jobBench.Find(done.Number)!.Job.Id, new LotPlace(item.Apart, "", item.Weight));
-                }
-
-                Spread(lot);
-                return new BatchTaken(taken);
-            }
-        );
-
-    /// <summary>Sets an item apart from its lot, or back into it; its share of the price goes to the others.</summary>
-    public Deed<Done> Place(long number, bool apart, string why, decimal? weight, string? once = null) =>
-        jobBench.OnAny<Done>(
-            number,
-            once,
-            job =>
-            {
-                if (lots.Find(job.Lot) is not { } lot)
-                    return Refusal.Invalid("This unit belongs to no lot.");
-                if (why.Length > LongestName)
-                    return Refusal.Invalid($"The reason takes {LongestName} characters.");
-                if (weight < 0)
-                    return Refusal.Invalid("A weight is nothing or more.");
-                lots.Place(job.Id, new LotPlace(apart, why, weight));
-                Spread(lot);
-                return new Done(apart ? $"{job.Tag} is set apart: it is not counted." : $"{job.Tag} belongs to the lot.");
             }
         );
 
@@ -181,7 +111,7 @@ public sealed class LotDesk(
         var (places, shop) = (lots.Places(lot.Name), settings.Get());
         var rows = lots.Units(lot.Name)
             .Select(bench.Open)
-            .Select(view => (View: view, Place: Of(places, view.Job)))
+            .Select(view => (View: view, Place: LotShares.Of(places, view.Job)))
             .Select(r => new LotRow(r.View, InFigures(r.View, r.Place, sales.Find(r.View.Job.Id)), r.Place, NextLine.Of(r.View)))
             .ToList();
         var price = lot.Cost ?? new Amount(rows.Sum(r => r.View.Job.Paid ?? 0) + lot.Postage, lot.Currency);
@@ -199,38 +129,40 @@ public sealed class LotDesk(
     /// <summary>The chance to cure a unit as it stands now, 0 to 1; null where nothing fails.</summary>
     public double? ChanceOf(long number) => jobBench.Find(number) is { } open ? bench.Open(open.Job).Worth?.ChanceToCure : null;
 
+    /// <summary>How true what was said of the ends of lots was: how often the end lay between, of all that was said of lots that are
+    /// decided now.</summary>
+    public (int Within, int Said) EndsTruth()
+    {
+        var (within, said) = (0, 0);
+        foreach (var told in lots.SaidOfEnds(LotsLookedBack).GroupBy(e => e.Lot))
+        {
+            // Cheap first: a lot that is worked on is not decided.
+            if (lots.Find(told.Key) is not { } lot || lots.Units(lot.Name).Any(j => j.ClosedAt is null))
+                continue;
+            if (Open(told.Key) is not { Sum: { Open: 0, Counted: > 0 } sum })
+                continue;
+            said += told.Count();
+            within += told.Count(t => t.Low <= sum.Cured && sum.Cured <= t.High);
+        }
+
+        return (within, said);
+    }
+
+    private const int LotsLookedBack = 20;
+
     /// <summary>What an hour on a lot is worth: its own, else the shop's.</summary>
     public static Amount HourOf(Lot lot, ShopSettings shop) => shop.HourOr(lot.PerHour, lot.Currency);
+
+    /// <summary>Parts of casings that one of a lot has for another.</summary>
+    public IReadOnlyList<CasingPart> Casing(LotBoard board) => LotDonors.Casing(board.Rows, library);
+
+    /// <summary>What is done first with a pile of like units, and what of it is best kept for parts; null where there is nothing to weigh.</summary>
+    public PileMove? FirstOf(LotBoard board) =>
+        PileOrder.Next(LotDonors.Pile(board.Rows, library, (double)HourOf(board.Lot, settings.Get()).Value));
 
     /// <summary>Units that do better as donors of others; none where each does best by itself. A solver is asked: only where it is
     /// shown.</summary>
     public IReadOnlyList<Pairing> Pairs(LotBoard board) => PairingSolver.Solve(LotDonors.Alike(board.Rows, library), PairingTime);
-
-    /// <summary>The shares of the price become what was paid for each.</summary>
-    private void Spread(Lot lot)
-    {
-        if (lot.Cost is not { } cost)
-            return;
-        var places = lots.Places(lot.Name);
-        var units = lots.Units(lot.Name).Where(j => j.Currency == lot.Currency).ToList();
-        var counted = units.Where(j => !Of(places, j).Apart).ToList();
-        var shares = PriceSpread.Of(
-            cost.Rounded(),
-            counted
-                .Select(j =>
-                    lot.Way switch
-                    {
-                        SpreadWay.Worth => j.ValueWorking ?? lot.Working ?? 0,
-                        SpreadWay.Weight => Of(places, j).Weight ?? 1,
-                        _ => 1,
-                    }
-                )
-                .ToList()
-        );
-        lots.SetPaid(counted.Select((j, n) => (j.Id, shares[n].Value)).Concat(units.Where(j => Of(places, j).Apart).Select(j => (j.Id, 0m))));
-    }
-
-    private static LotPlace Of(IReadOnlyDictionary<JobId, LotPlace> places, Job job) => places.GetValueOrDefault(job.Id) ?? LotPlace.Usual;
 
     private static LotItem InFigures(JobView view, LotPlace place, Sale? sale)
     {
@@ -261,7 +193,7 @@ public sealed class LotDesk(
     private static IReadOnlyList<LotRound> Rounds(IReadOnlyList<LotRow> rows)
     {
         // What is not worth going on with is left to decide upon.
-        var open = rows.Where(r => r.Item is { State: LotState.Open } && r.View is { Problem: null, Advice.Moves: [{ Ends: false }, ..] })
+        var open = rows.Where(r => r.Item is { State: LotState.Open, Apart: false } && r.View is { Problem: null, Advice.Moves: [{ Ends: false }, ..] })
             .ToDictionary(r => r.Item.Number, r => r.View);
         return RoundsOf(open);
     }

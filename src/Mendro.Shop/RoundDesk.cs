@@ -1,5 +1,7 @@
+using Mendro.Core.Jobs;
 using Mendro.Core.Library;
 using Mendro.Core.Lots;
+using Mendro.Storage;
 
 namespace Mendro.Shop;
 
@@ -20,23 +22,89 @@ public enum RoundAnswer
 /// <param name="Left">Units after it in this round.</param>
 public sealed record RoundStep(LotRound Round, RoundItem Item, JobView View, int Left);
 
-/// <summary>A round over a lot: the same move for one unit after the other, by single keys.</summary>
-public sealed class RoundDesk(RepairDesk repairs, ReadingDesk readings)
+/// <summary>What rounds are made over: a lot, or all that is on the bench.</summary>
+/// <param name="Lot">Id of the lot; 0 for the whole shop.</param>
+/// <param name="Name">Name of the lot; blank for the shop.</param>
+/// <param name="Rounds">Rounds that can be made, the most promising first; one under way may be at its last unit.</param>
+/// <param name="Views">Its units by their numbers.</param>
+/// <param name="Doubt">Why the bench itself is in doubt, or null.</param>
+/// <param name="Sum">What the lot comes to; null for the shop.</param>
+public sealed record RoundScope(
+    long Lot,
+    string Name,
+    IReadOnlyList<LotRound> Rounds,
+    IReadOnlyDictionary<long, JobView> Views,
+    BenchDoubt? Doubt,
+    LotSum? Sum = null
+)
 {
-    /// <summary>The next unit of a round after one of a number; null when it is through.</summary>
-    /// <param name="board">The lot.</param>
-    /// <param name="key">Round.</param>
-    /// <param name="after">Number of the last unit; 0 to begin.</param>
-    public static RoundStep? Next(LotBoard board, string key, long after)
+    /// <summary>Rounds worth beginning: for two units and more.</summary>
+    public IReadOnlyList<LotRound> ToBegin { get; } = Rounds.Where(r => r.Items.Count > 1).ToList();
+}
+
+/// <summary>A round: the same move for one unit after the other, by single keys; over a lot, or over several lots and owners.</summary>
+public sealed class RoundDesk(
+    RepairDesk repairs,
+    ReadingDesk readings,
+    RoundStore rounds,
+    JobStore jobs,
+    LotStore lots,
+    ForecastStore forecasts,
+    BenchDesk bench,
+    Ledger ledger
+)
+{
+    private const int LooksBack = 60;
+
+    /// <summary>All that is on the bench, whose ever it is. What was not worked out yet is left out; it is by the next look.</summary>
+    public RoundScope Whole()
     {
-        if (board.Rounds.FirstOrDefault(r => r.Key == key) is not { } round)
-            return null;
-        var ahead = round.Items.Where(i => i.Number > after).ToList();
-        return ahead.Count == 0 ? null : new RoundStep(round, ahead[0], board.Rows.First(r => r.Item.Number == ahead[0].Number).View, ahead.Count - 1);
+        var apart = lots.AllApart();
+        var on = jobs.Live().Where(j => j.Shelf == Shelf.None && !apart.Contains(j.Id)).ToList();
+        return Whole(bench.States(on).Where(s => s.View is not null).ToDictionary(s => s.Job.Number, s => s.View!));
     }
 
+    private RoundScope Whole(Dictionary<long, JobView> views)
+    {
+        var open = views.Where(v => v.Value is { Problem: null, Advice.Moves: [{ Ends: false }, ..] } && !v.Value.Proof.Complete);
+        var tried = forecasts.Newest(LooksBack).Where(f => f.Worked is not null).Select(f => new RepairTried(f.Number, f.Chance, f.Worked!.Value));
+        return new RoundScope(0, "", LotDesk.RoundsOf(open.ToDictionary(v => v.Key, v => v.Value)), views, BenchDoubt.Of(tried.ToList()));
+    }
+
+    /// <summary>The next unit of a round after one of a number, as that unit stands now; null when the round is through.</summary>
+    /// <param name="scope">What the round is over.</param>
+    /// <param name="key">Round.</param>
+    /// <param name="after">Number of the last unit; 0 to begin.</param>
+    public RoundStep? Next(RoundScope scope, string key, long after)
+    {
+        var views = scope.Views.ToDictionary();
+        while (true)
+        {
+            if (scope.Rounds.FirstOrDefault(r => r.Key == key) is not { } round)
+                return null;
+            var ahead = round.Items.Where(i => i.Number > after).ToList();
+            if (ahead.Count == 0)
+                return null;
+            var shown = views[ahead[0].Number];
+            var exact = bench.Open(shown.Job);
+            // A lot is worked out anew at each look; over the whole shop only the unit that is next.
+            if (scope.Lot != 0 || ReferenceEquals(exact.Advice, shown.Advice))
+                return new RoundStep(round, ahead[0], shown, ahead.Count - 1);
+            views[ahead[0].Number] = exact;
+            scope = Whole(views);
+        }
+    }
+
+    /// <summary>Rounds that were begun and left, with how many units are ahead in each; those that are through are none.</summary>
+    public IReadOnlyList<(RoundUnderWay Round, int Ahead)> UnderWay(RoundScope scope) =>
+        rounds
+            .Of(scope.Lot)
+            .Select(u => (u, Ahead: scope.Rounds.FirstOrDefault(r => r.Key == u.Key)?.Items.Count(i => i.Number > u.After) ?? 0))
+            .Where(u => u.Ahead > 0)
+            .ToList();
+
     /// <summary>Files what a move came to.</summary>
-    /// <param name="board">The lot as it stands.</param>
+    /// <param name="scope">What the round is over, as it stands.</param>
     /// <param name="key">Round.</param>
     /// <param name="number">Unit.</param>
     /// <param name="answer">What came of it; null with a reading.</param>
@@ -45,7 +113,7 @@ public sealed class RoundDesk(RepairDesk repairs, ReadingDesk readings)
     /// <param name="once">Key of the form.</param>
     /// <param name="look">What the failure looks like now, when it still fails; null when not told.</param>
     public Deed<Done> Answer(
-        LotBoard board,
+        RoundScope scope,
         string key,
         long number,
         RoundAnswer? answer,
@@ -55,9 +123,30 @@ public sealed class RoundDesk(RepairDesk repairs, ReadingDesk readings)
         string? look = null
     )
     {
-        if (Next(board, key, number - 1) is not { } step || step.Item.Number != number)
+        if (Next(scope, key, number - 1) is not { } step || step.Item.Number != number)
             return Refusal.Missing;
-        var (move, view) = (step.Item.Move, step.View);
+        return ledger.Once<Done>(
+            // Its own key stands with what is filed: this only keeps where the round is along with it.
+            null,
+            () =>
+            {
+                var filed = File(step, answer, reading, cause, once, look);
+                if (filed.Done is null)
+                    return filed;
+                if (scope.Sum is { } sum)
+                    lots.SaidOfEnd(scope.Lot, sum.Cured + sum.Failed, sum.End.Low, sum.End.High);
+                if (step.Left > 0)
+                    rounds.Save(scope.Lot, new RoundUnderWay(key, step.Round.Title, number));
+                else
+                    rounds.Forget(scope.Lot, key);
+                return filed;
+            }
+        );
+    }
+
+    private Deed<Done> File(RoundStep step, RoundAnswer? answer, string reading, string? cause, string? once, string? look)
+    {
+        var (number, move) = (step.Item.Number, step.Item.Move);
         if (move.Repair is { } repair)
             return answer is { } worked
                 ? repairs

@@ -1,6 +1,7 @@
 using Mendro.Core.Jobs;
 using Mendro.Core.Money;
 using Mendro.Core.Papers;
+using Mendro.Core.Planning;
 using Mendro.Storage;
 
 namespace Mendro.Shop;
@@ -45,6 +46,7 @@ public sealed class SaleDesk(
     SaleStore sales,
     SettingsStore settings,
     PaperDesk papers,
+    DoorWords door,
     Ledger ledger
 )
 {
@@ -179,11 +181,41 @@ public sealed class SaleDesk(
                     _ => "Offered again",
                 };
                 bench.Note(job, words + (became.Words.Length > 0 ? $": {became.Words}" : ""));
+                if (became.State == SaleState.Returned && JobLife.Reopen(job.Status) is { } open)
+                {
+                    bench.Move(job, open, "came back from its buyer");
+                    Hear(bench.Find(number)!, became.Words);
+                    return new Done(words + ": its job is open again.");
+                }
+
                 return new Done(words + ".");
             }
         );
 
-    private string Listing(JobView view, ConditionGrade grade, Amount? asking, Func<DateTimeOffset, string> day)
+    // What a buyer says counts as what was tried: the old job knows what was done to the unit.
+    private void Hear(OpenJob job, string words)
+    {
+        foreach (var said in ModelChange.Baseline(words, job.Model, door.Own))
+            bench.File(job, said);
+        bench.Settle(job, JobStep.Looked);
+    }
+
+    /// <summary>The text of a listing of several that are sold together.</summary>
+    /// <param name="views">Units.</param>
+    /// <param name="asking">Price for all, or null.</param>
+    /// <param name="day">How a moment's day is written.</param>
+    public string Together(IReadOnlyList<JobView> views, Amount? asking, Func<DateTimeOffset, string> day) =>
+        $"{views.Count} together\n\n"
+        + string.Join("\n\n", views.Select(v => Listing(v, PaperDesk.GradeOf(v), null, day, Part)))
+        + (asking is { } price ? $"\n\nPrice for all: {price}" : "")
+        + $"\n{settings.Get().ShopName}";
+
+    // Of one among several: what it is and how it is; price and shop stand once.
+    private const string Part =
+        "{title}, board {revision}\nCondition: {grade} ({grade-words})\nTested and working: {works}\nFaults: {faults}\nNot tried: {not-tried}\n"
+        + "Work done: {done}\nNot original: {modified}\nWith it: {with}\nNo. {tag}";
+
+    private string Listing(JobView view, ConditionGrade grade, Amount? asking, Func<DateTimeOffset, string> day, string? template = null)
     {
         var paper = papers.Of(view, PaperKind.Sale, day);
         grade = PaperDesk.Honest(view, grade);
@@ -191,7 +223,7 @@ public sealed class SaleDesk(
             string.Join(", ", paper.Sections.FirstOrDefault(s => s.Heading == heading)?.Lines.Select(l => l.Words) ?? []);
         string Fact(string name) => paper.Facts.FirstOrDefault(f => f.Name == name).Value ?? "";
         return ListingText.Fill(
-            Template,
+            template ?? Template,
             new Dictionary<string, string>
             {
                 ["title"] = paper.Title,

@@ -145,8 +145,11 @@ public sealed class ShopExperience(
             // What a piece showed with this very unit is evidence already: there the runs of the units before count.
             var runs = string.Join(',', standard.Values.Where(g => g.UsesSinceRun is not null).Select(g => $"{g.Id}:{g.UsesSinceRun}"));
             return owner._priors.GetOrAdd(
-                string.Create(CultureInfo.InvariantCulture, $"{job.ProfileId}|{job.ProfileVersion}|{job.Revision}|{own}|{runs}|{stamp}"),
-                _ => Weighed(model, Without(job, taught, []).Priors(model, job.Revision), standard)
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"{job.ProfileId}|{job.ProfileVersion}|{job.Revision}|{own}{(own.Length > 0 ? job.Id : "")}|{job.Lot}|{runs}|{stamp}"
+                ),
+                _ => Weighed(model, owner.InLot(job, model, Without(job, taught, []).Priors(model, job.Revision)), standard)
             );
         }
 
@@ -196,6 +199,21 @@ public sealed class ShopExperience(
     /// <summary>A chance to three digits.</summary>
     public static double Rounded(double chance) =>
         chance <= 0 ? chance : double.Parse(chance.ToString("0.00E+0", CultureInfo.InvariantCulture), CultureInfo.InvariantCulture);
+
+    // What came in one lot lay in one attic and came off one line: what two of it had the third is soon thought to have.
+    private double[] InLot(Job job, DeviceModel model, double[] priors)
+    {
+        if (job.Lot.Length == 0 || lessons.InLot(job.Lot, job.ProfileId, job.Id) is not { Units: > 0 } lot)
+            return priors;
+        for (var f = 0; f < priors.Length; f++)
+            if (lot.Found.TryGetValue((model.Faults[f].Part.Id.Value, model.Faults[f].Mode.Id), out var found))
+                priors[f] = Math.Max(priors[f], (LotStrength * priors[f] + found) / (LotStrength + lot.Units));
+        return priors;
+    }
+
+    /// <summary>Units of the same lot that what is known elsewhere is worth (common practice, no source: with the second of a kind one looks
+    /// there first).</summary>
+    private const double LotStrength = 3;
 
     private DeviceModel ModelOf(Job job) => models.Of(job);
 

@@ -37,7 +37,7 @@ public sealed class JobStore(ShopDatabase database, TimeProvider time)
         var number = database.Write(
             (connection, transaction) =>
             {
-                var customer = intake.OwnerName is { } name ? Customer(connection, transaction, name, intake.OwnerContact) : (long?)null;
+                var customer = intake.OwnerName is { } name ? Customer(connection, transaction, name, intake.OwnerContact, time.GetUtcNow()) : (long?)null;
                 var next = connection.ExecuteScalar<long>(
                     intake.Job.PracticeSeed is null
                         ? "SELECT coalesce(max(number), 100) + 1 FROM jobs WHERE number <= @FirstPractice"
@@ -97,7 +97,7 @@ public sealed class JobStore(ShopDatabase database, TimeProvider time)
             "Intake corrected",
             (connection, transaction) =>
             {
-                var customer = ownerName is { } name ? Customer(connection, transaction, name, ownerContact) : (long?)null;
+                var customer = ownerName is { } name ? Customer(connection, transaction, name, ownerContact, time.GetUtcNow()) : (long?)null;
                 LotStore.Ensure(connection, transaction, job, job.ReceivedAt);
                 connection.Execute(
                     """
@@ -218,7 +218,7 @@ public sealed class JobStore(ShopDatabase database, TimeProvider time)
             }
         );
 
-    private long Customer(SqliteConnection connection, SqliteTransaction transaction, string name, string contact)
+    internal static long Customer(SqliteConnection connection, SqliteTransaction transaction, string name, string contact, DateTimeOffset at)
     {
         var known = connection.QueryFirstOrDefault<long?>(
             "SELECT id FROM customers WHERE name = @name COLLATE NOCASE AND name = @name AND (contact = @contact OR @contact = '') ORDER BY id DESC",
@@ -232,7 +232,7 @@ public sealed class JobStore(ShopDatabase database, TimeProvider time)
                 {
                     name,
                     contact,
-                    at = time.GetUtcNow(),
+                    at,
                 },
                 transaction
             );

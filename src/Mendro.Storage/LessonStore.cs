@@ -85,6 +85,25 @@ public sealed class LessonStore(ShopDatabase database, TimeProvider time)
             connection.Query<LessonCount>("SELECT * FROM lesson_counts ORDER BY profile_id, profile_version, revision, part_id").AsList()
         );
 
+    /// <summary>Causes found in other units of a lot, of one model: in how many units each, and in how many any was.</summary>
+    public (int Units, IReadOnlyDictionary<(string PartId, string ModeId), int> Found) InLot(string lot, string profileId, JobId but) =>
+        database.Read(connection =>
+        {
+            var found = connection
+                .Query<ConfirmedCause>(
+                    $"{Select} AND e.record_id IS NULL AND j.lot = @lot AND j.profile_id = @profileId AND j.id <> @but",
+                    new
+                    {
+                        lot,
+                        profileId,
+                        but,
+                    }
+                )
+                .DistinctBy(c => (c.JobId, c.PartId, c.ModeId))
+                .ToList();
+            return (found.DistinctBy(c => c.JobId).Count(), found.GroupBy(c => (c.PartId, c.ModeId)).ToDictionary(g => g.Key, g => g.Count()));
+        });
+
     /// <summary>Causes confirmed in a job, excluded ones too.</summary>
     public IReadOnlyList<ConfirmedCause> Of(JobId jobId) =>
         database.Read(connection =>

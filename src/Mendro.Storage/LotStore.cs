@@ -7,68 +7,6 @@ using Microsoft.Data.Sqlite;
 
 namespace Mendro.Storage;
 
-/// <summary>Several units that came for one price.</summary>
-public sealed record Lot
-{
-    /// <summary>Row id.</summary>
-    public long Id { get; init; }
-
-    /// <summary>Name, which its jobs bear.</summary>
-    public string Name { get; init; } = "";
-
-    /// <summary>Price, or null when only those of its items are known.</summary>
-    public decimal? Price { get; init; }
-
-    /// <summary>Postage of the purchase.</summary>
-    public decimal Postage { get; init; }
-
-    /// <summary>ISO 4217 code.</summary>
-    public string Currency { get; init; } = "EUR";
-
-    /// <summary>Day of the purchase, as 2026-11-26.</summary>
-    public string BoughtOn { get; init; } = "";
-
-    /// <summary>Where it came from, what was said of it.</summary>
-    public string Words { get; init; } = "";
-
-    /// <summary>How its price is spread.</summary>
-    public SpreadWay Way { get; init; }
-
-    /// <summary>Model of most of its items; blank for none.</summary>
-    public string ProfileId { get; init; } = "";
-
-    /// <summary>Usual worth of an item when it works, or null.</summary>
-    public decimal? Working { get; init; }
-
-    /// <summary>Usual worth of one that does not, or null.</summary>
-    public decimal? Otherwise { get; init; }
-
-    /// <summary>What an hour of work on it is worth; null for the shop's hour.</summary>
-    public decimal? PerHour { get; init; }
-
-    /// <summary>Day of the purchase.</summary>
-    public DateOnly Day => DayText.Read(BoughtOn) ?? default;
-
-    /// <summary>Price and postage; null when the price is not known.</summary>
-    public Amount? Cost => Price is { } price ? new Amount(price + Postage, Currency) : null;
-}
-
-/// <summary>A lot in the list.</summary>
-/// <param name="Lot">The lot.</param>
-/// <param name="Units">Its units.</param>
-/// <param name="InShop">Of these still in the shop.</param>
-public sealed record LotLine(Lot Lot, int Units, int InShop);
-
-/// <summary>What is known of a unit as an item of its lot.</summary>
-/// <param name="Apart">True when it does not belong in it.</param>
-/// <param name="Why">Why.</param>
-/// <param name="Weight">Weight when the price is spread, or null.</param>
-public sealed record LotPlace(bool Apart, string Why, decimal? Weight)
-{
-    /// <summary>An ordinary item.</summary>
-    public static LotPlace Usual { get; } = new(false, "", null);
-}
-
 /// <summary>Keeps lots and the places of units in them.</summary>
 public sealed class LotStore(ShopDatabase database, TimeProvider time)
 {
@@ -78,7 +16,7 @@ public sealed class LotStore(ShopDatabase database, TimeProvider time)
     public IReadOnlyList<LotLine> List(long? before, int most) =>
         database.Read(connection =>
             connection
-                .Query<Lot>("SELECT * FROM lots WHERE id < @before ORDER BY id DESC LIMIT @most", new { before = before ?? long.MaxValue, most })
+                .Query<Lot>($"{Select} WHERE l.id < @before ORDER BY l.id DESC LIMIT @most", new { before = before ?? long.MaxValue, most })
                 .Select(lot =>
                 {
                     var (units, inShop) = connection.QuerySingle<(int, int)>(
@@ -92,11 +30,11 @@ public sealed class LotStore(ShopDatabase database, TimeProvider time)
 
     /// <summary>One lot, or null.</summary>
     public Lot? Find(long id) =>
-        database.Read(connection => connection.QueryFirstOrDefault<Lot>("SELECT * FROM lots WHERE id = @id", new { id }));
+        database.Read(connection => connection.QueryFirstOrDefault<Lot>($"{Select} WHERE l.id = @id", new { id }));
 
     /// <summary>One lot by its name, or null.</summary>
     public Lot? Find(string name) =>
-        database.Read(connection => connection.QueryFirstOrDefault<Lot>("SELECT * FROM lots WHERE name = @name", new { name }));
+        database.Read(connection => connection.QueryFirstOrDefault<Lot>($"{Select} WHERE l.name = @name", new { name }));
 
     /// <summary>Units of a lot, by number.</summary>
     public IReadOnlyList<Job> Units(string name) =>
@@ -122,6 +60,10 @@ public sealed class LotStore(ShopDatabase database, TimeProvider time)
                 )
         );
 
+    /// <summary>Units that are set apart, of any lot.</summary>
+    public IReadOnlySet<JobId> AllApart() =>
+        database.Read(connection => connection.Query<JobId>("SELECT job_id FROM lot_items WHERE apart").ToHashSet());
+
     /// <summary>Adds a lot.</summary>
     /// <returns>Its id.</returns>
     public long Add(Lot lot) =>
@@ -129,28 +71,41 @@ public sealed class LotStore(ShopDatabase database, TimeProvider time)
             (connection, transaction) =>
                 connection.ExecuteScalar<long>(
                     """
-                    INSERT INTO lots (name, price, postage, currency, bought_on, words, way, profile_id, working, otherwise, per_hour, created_at)
-                    VALUES (@Name, @Price, @Postage, @Currency, @BoughtOn, @Words, @way, @ProfileId, @Working, @Otherwise, @PerHour, @at) RETURNING id
+                    INSERT INTO lots (name, price, postage, currency, bought_on, words, way, profile_id, working, otherwise, per_hour, customer_id,
+                      created_at)
+                    VALUES (@Name, @Price, @Postage, @Currency, @BoughtOn, @Words, @way, @ProfileId, @Working, @Otherwise, @PerHour, @owner, @at)
+                    RETURNING id
                     """,
-                    Fields(lot),
+                    Fields(lot, OwnerOf(lot, connection, transaction)),
                     transaction
                 )
         );
 
-    /// <summary>Keeps what was told of a lot; its name stays.</summary>
+    /// <summary>Keeps what was told of a lot; its name stays. Its owner is that of all its units.</summary>
     public void Save(Lot lot) =>
         database.Write(
             (connection, transaction) =>
+            {
+                var fields = Fields(lot, OwnerOf(lot, connection, transaction));
                 connection.Execute(
                     """
                     UPDATE lots SET price = @Price, postage = @Postage, currency = @Currency, bought_on = @BoughtOn, words = @Words, way = @way,
-                      profile_id = @ProfileId, working = @Working, otherwise = @Otherwise,
-                      per_hour = @PerHour WHERE id = @Id
+                      profile_id = @ProfileId, working = @Working, otherwise = @Otherwise, per_hour = @PerHour, customer_id = @owner WHERE id = @Id
                     """,
-                    Fields(lot),
+                    fields,
                     transaction
-                )
+                );
+                connection.Execute(
+                    "UPDATE jobs SET customer_id = @owner WHERE lot = @Name AND practice_seed IS NULL AND @owner IS NOT NULL AND customer_id IS NOT @owner",
+                    fields,
+                    transaction
+                );
+                return 0;
+            }
         );
+
+    private long? OwnerOf(Lot lot, SqliteConnection connection, SqliteTransaction transaction) =>
+        lot.OwnerName is { Length: > 0 } name ? JobStore.Customer(connection, transaction, name, lot.OwnerContact, time.GetUtcNow()) : null;
 
     /// <summary>The worth of a lot counts for its open items: those that bear what it was before bear what it is now; what an item was
     /// given for itself stays.</summary>
@@ -197,6 +152,17 @@ public sealed class LotStore(ShopDatabase database, TimeProvider time)
                 )
         );
 
+    /// <summary>A unit belongs to another lot; blank for none. What it was there, apart or of another weight, is gone with it.</summary>
+    public void MoveTo(JobId jobId, string name) =>
+        database.Write(
+            (connection, transaction) =>
+                connection.Execute(
+                    "DELETE FROM lot_items WHERE job_id = @jobId; UPDATE jobs SET lot = @name, paid = NULL WHERE id = @jobId",
+                    new { jobId, name },
+                    transaction
+                )
+        );
+
     /// <summary>Keeps what was paid for units.</summary>
     public void SetPaid(IEnumerable<(JobId Job, decimal Paid)> shares) =>
         database.Write(
@@ -206,6 +172,38 @@ public sealed class LotStore(ShopDatabase database, TimeProvider time)
                     shares.Select(s => new { s.Job, s.Paid }),
                     transaction
                 )
+        );
+
+    /// <summary>Keeps what was said of the end of a lot, the first time at each number of items decided.</summary>
+    public void SaidOfEnd(long lot, int decided, int low, int high) =>
+        database.Write(
+            (connection, transaction) =>
+                connection.Execute(
+                    "INSERT OR IGNORE INTO lot_ends (lot_id, decided, low, high, at) VALUES (@lot, @decided, @low, @high, @at)",
+                    new
+                    {
+                        lot,
+                        decided,
+                        low,
+                        high,
+                        at = time.GetUtcNow(),
+                    },
+                    transaction
+                )
+        );
+
+    /// <summary>What was said of the ends of the newest lots.</summary>
+    public IReadOnlyList<(long Lot, int Decided, int Low, int High)> SaidOfEnds(int most) =>
+        database.Read(connection =>
+            connection
+                .Query<(long, int, int, int)>(
+                    """
+                    SELECT lot_id, decided, low, high FROM lot_ends
+                    WHERE lot_id IN (SELECT DISTINCT lot_id FROM lot_ends ORDER BY lot_id DESC LIMIT @most) ORDER BY lot_id, decided
+                    """,
+                    new { most }
+                )
+                .AsList()
         );
 
     /// <summary>A unit names a lot: it is there from then on.</summary>
@@ -226,11 +224,15 @@ public sealed class LotStore(ShopDatabase database, TimeProvider time)
             );
     }
 
+    private const string Select =
+        "SELECT l.*, c.name AS owner_name, coalesce(c.contact, '') AS owner_contact FROM lots l LEFT JOIN customers c ON c.id = l.customer_id";
+
     private const string Counts = "j.deleted_at IS NULL AND j.practice_seed IS NULL";
 
-    private object Fields(Lot lot) =>
+    private object Fields(Lot lot, long? owner) =>
         new
         {
+            owner,
             lot.Id,
             lot.Name,
             lot.Price,

@@ -34,7 +34,7 @@ public sealed class LotDeskTests : IDisposable
             System.Globalization.CultureInfo.InvariantCulture
         );
 
-    private IReadOnlyList<long> TakeIn(long lot, string lines) => _shop.Lots.TakeIn(lot, lines).Done.ShouldNotBeNull().Numbers;
+    private IReadOnlyList<long> TakeIn(long lot, string lines) => _shop.LotItems.TakeIn(lot, lines).Done.ShouldNotBeNull().Numbers;
 
     [Fact]
     public void Lines_become_units_with_their_failures_and_their_shares_to_the_cent()
@@ -51,7 +51,7 @@ public sealed class LotDeskTests : IDisposable
         board.Rows[2].Place.Apart.ShouldBeTrue();
         (board.Sum.Counted, board.Sum.Open, board.Price.Value).ShouldBe((2, 2, 10));
         // Back in the lot it bears its share.
-        _shop.Lots.Place(numbers[2], false, "", null).Done.ShouldNotBeNull();
+        _shop.LotItems.Place(numbers[2], false, "", null).Done.ShouldNotBeNull();
         _shop.Lots.Open(lot)!.Rows.Select(r => r.View.Job.Paid).ShouldBe([3.34m, 3.33m, 3.33m]);
     }
 
@@ -59,10 +59,10 @@ public sealed class LotDeskTests : IDisposable
     public void What_cannot_be_taken_in_is_told_line_by_line_and_nothing_of_the_rest_is_kept()
     {
         var lot = Begin();
-        var refused = _shop.Lots.TakeIn(lot, "item;model;worth\nblack box;;\nbroken;no such thing;\ndead;;ten\n").Refusal.ShouldNotBeNull();
+        var refused = _shop.LotItems.TakeIn(lot, "item;model;worth\nblack box;;\nbroken;no such thing;\ndead;;ten\n").Refusal.ShouldNotBeNull();
         refused.Problem.ShouldContain("line 4: worth");
         _shop.Lots.Open(lot)!.Rows.ShouldBeEmpty();
-        _shop.Lots.TakeIn(lot, "item;model\nblack box;\nbroken;no such thing\n").Refusal.ShouldNotBeNull().Problem.ShouldContain("no such thing");
+        _shop.LotItems.TakeIn(lot, "item;model\nblack box;\nbroken;no such thing\n").Refusal.ShouldNotBeNull().Problem.ShouldContain("no such thing");
         _shop.Lots.Open(lot)!.Rows.ShouldBeEmpty();
         // A line may name its own model.
         TakeIn(lot, "atrium pad all buttons dead");
@@ -92,13 +92,13 @@ public sealed class LotDeskTests : IDisposable
         var at = 0L;
         foreach (var (number, answer) in numbers.Zip([RoundAnswer.Good, RoundAnswer.Bad, RoundAnswer.Bad]))
         {
-            var step = RoundDesk.Next(_shop.Lots.Open(lot)!, first.Key, at).ShouldNotBeNull();
+            var step = _shop.Rounds.Next(_shop.Lots.Open(lot)!.Scope, first.Key, at).ShouldNotBeNull();
             step.Item.Number.ShouldBe(number);
-            _shop.Rounds.Answer(_shop.Lots.Open(lot)!, first.Key, number, answer, "", null).Done.ShouldNotBeNull();
+            _shop.Rounds.Answer(_shop.Lots.Open(lot)!.Scope, first.Key, number, answer, "", null).Done.ShouldNotBeNull();
             at = number;
         }
 
-        RoundDesk.Next(_shop.Lots.Open(lot)!, first.Key, at).ShouldBeNull();
+        _shop.Rounds.Next(_shop.Lots.Open(lot)!.Scope, first.Key, at).ShouldBeNull();
         _shop.View(numbers[0]).Diagnosis!.Target.ShouldBeNull();
         _shop.View(numbers[1]).Diagnosis!.Target.ShouldNotBeNull();
         // Every chance that was given stands with what came of it.
@@ -208,12 +208,48 @@ public sealed class LotDeskTests : IDisposable
         var lot = Begin();
         var number = TakeIn(lot, "black box\nblack box\n")[0];
         var round = _shop.Lots.Open(lot)!.Rounds[0];
-        var step = RoundDesk.Next(_shop.Lots.Open(lot)!, round.Key, 0).ShouldNotBeNull();
+        var step = _shop.Rounds.Next(_shop.Lots.Open(lot)!.Scope, round.Key, 0).ShouldNotBeNull();
         RoundDesk.Looks(step).Select(l => l.Id).ShouldContain("seen-no-logo");
         var before = _shop.View(number).Worth!.ChanceToCure;
-        _shop.Rounds.Answer(_shop.Lots.Open(lot)!, round.Key, number, RoundAnswer.Bad, "", null, null, "seen-no-logo").Done.ShouldNotBeNull();
+        _shop.Rounds.Answer(_shop.Lots.Open(lot)!.Scope, round.Key, number, RoundAnswer.Bad, "", null, null, "seen-no-logo").Done.ShouldNotBeNull();
         _shop.View(number).All<FunctionTrial>().Last().Body.Look.ShouldBe("seen-no-logo");
         // The failed swab teaches something; it does not end the unit.
         _shop.View(number).Worth!.ChanceToCure.ShouldBeInRange(before / 3, before);
+    }
+
+    [Fact]
+    public void The_round_for_a_leg_comes_by_itself_after_the_second_and_what_was_said_of_the_end_is_held_against_it()
+    {
+        var lot = Begin();
+        // Evening work.
+        _shop.Lots.Save(_shop.LotRows.Find(lot)! with { PerHour = 5 }).Done.ShouldNotBeNull();
+        var numbers = TakeIn(lot, string.Concat(Enumerable.Repeat("garbled logo\n", 5)));
+        foreach (var number in numbers)
+            _shop.Rounds.Answer(_shop.Lots.Open(lot)!.Scope, "fix:swab-edge:cartridge-edge", number, RoundAnswer.Bad, "", null).Done.ShouldNotBeNull();
+        var before = _shop.Lots.Open(lot)!.Sum.End;
+        foreach (var number in numbers.Take(2))
+        {
+            _shop.Repairs.Log(new RepairOrder(number, "legs1", "resolder-legs", "lifted", WorksNow: true)).Done.ShouldNotBeNull();
+            _shop.AllWork(number, proving: true);
+            _shop.HandOver.Close(new CloseOrder(number, JobEnd.ForSale, "", "", 16, false)).Done.ShouldNotBeNull();
+        }
+
+        while (_shop.SecondLooks.WeighNext()) { }
+        var board = _shop.Lots.Open(lot)!;
+        board.ToBegin[0].Items.Select(i => i.Number).ShouldBe(numbers.Skip(2));
+        board.ToBegin[0].Items.ShouldAllBe(i =>
+            i.Move.Repair != null && i.Move.Repair.Part.Id == "legs1" || i.Move.Probe != null && i.Move.Probe.Spans!.Contains("legs1")
+        );
+        // What two of them showed moves what is expected of the other three.
+        board.Sum.End.Expected.ShouldNotBe(before.Expected);
+        board.Sum.End.Low.ShouldBeGreaterThanOrEqualTo(2);
+        _shop.Lots.EndsTruth().ShouldBe((0, 0));
+
+        foreach (var number in numbers.Skip(2))
+            _shop.HandOver.Close(new CloseOrder(number, JobEnd.Parts, "", "", null, false)).Done.ShouldNotBeNull();
+        // All the swabs came before anything was decided: one thing was said of the end.
+        var (said, end) = (_shop.LotRows.SaidOfEnds(10).ShouldHaveSingleItem(), _shop.Lots.Open(lot)!.Sum.Cured);
+        (said.Decided, end).ShouldBe((0, 2));
+        _shop.Lots.EndsTruth().ShouldBe((said.Low <= 2 && 2 <= said.High ? 1 : 0, 1));
     }
 }

@@ -93,7 +93,7 @@ public sealed class TestShop : IDisposable
         Owners = new OwnerDesk(bench, Jobs, Records, Settings, Time);
         OwnerData = new OwnerData(new OwnerStore(Database, Time), Records, PictureRows, new Timeline(Database), Ledger);
         Papers = new PaperDesk(Runs, Settings, Sales, Time);
-        Sale = new SaleDesk(bench, Sales, Settings, Papers, Ledger);
+        Sale = new SaleDesk(bench, Sales, Settings, Papers, Door, Ledger);
         LotRows = new LotStore(Database, Time);
         Lots = new LotDesk(
             LotRows,
@@ -101,13 +101,13 @@ public sealed class TestShop : IDisposable
             Forecasts,
             Desk,
             bench,
-            Intake,
             Models,
             Settings,
             TradeLibrary.Shipped,
-            Door,
             Ledger
         );
+        LotItems = new LotItemsDesk(LotRows, bench, Intake, Models, Door, Ledger);
+        LotCorrections = new LotCorrectDesk(LotRows, Jobs, bench, HandOver, ModelChanges, Profiles, Ledger);
         OrderRows = new OrderStore(Database, Time);
         var link = new SupplierLink(Patience, Time);
         Orders = new OrderDesk(
@@ -129,7 +129,9 @@ public sealed class TestShop : IDisposable
         LastCalls = new LastCallsDesk(Owners, Money, HandOver, new ShelfStore(Database, Time), Settings);
         Swaps = new SwapDesk(bench, Jobs, new GearStore(Database, Time), Models, Practice);
         Apart = new ApartDesk(bench, Records);
-        Rounds = new RoundDesk(Repairs, Readings);
+        Rounds = new RoundDesk(Repairs, Readings, new RoundStore(Database, Time), Jobs, LotRows, Forecasts, Desk, Ledger);
+        Bundles = new BundleDesk(Sale, HandOver, Desk, Jobs, Sales, Ledger);
+        Batches = new BatchDesk(Owners, LastCalls, HandOver, Money, Ledger);
         OfferRows = new OfferStore(Database, Time);
         Offers = new OfferDesk(OfferRows, Forecasts, Records, Models, Settings, Sale, Door, Ledger);
     }
@@ -194,6 +196,14 @@ public sealed class TestShop : IDisposable
     public LotStore LotRows { get; }
 
     public LotDesk Lots { get; }
+
+    public LotItemsDesk LotItems { get; }
+
+    public LotCorrectDesk LotCorrections { get; }
+
+    public BatchDesk Batches { get; }
+
+    public BundleDesk Bundles { get; }
 
     public RoundDesk Rounds { get; }
 

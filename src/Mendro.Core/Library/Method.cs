@@ -137,6 +137,8 @@ public sealed record Cure(string Kind, string Mode, double Success);
 /// <param name="Source">Where this comes from.</param>
 /// <param name="Mains">Mains volts that it says the unit is made for; null for every other mark.</param>
 /// <param name="WreckFrom">How bad it has to be for the whole board to be in doubt; null for a mark that never says so.</param>
+/// <param name="Needs">What of the casing is put right from another unit; null for a mark that asks for none.</param>
+/// <param name="Lost">Share of such wrecks that stay dead whatever is done, 0 to 1; told with <paramref name="WreckFrom"/>.</param>
 public sealed record ConditionMark(
     string Id,
     string Name,
@@ -146,7 +148,9 @@ public sealed record ConditionMark(
     string? Caution,
     string Source,
     MainsRange? Mains = null,
-    SeenGrade? WreckFrom = null
+    SeenGrade? WreckFrom = null,
+    string? Needs = null,
+    double? Lost = null
 );
 
 /// <summary>How strongly a fault leaves a mark.</summary>

@@ -9,7 +9,9 @@ namespace Mendro.Core.Lots;
 /// <param name="Failed">Given up.</param>
 /// <param name="Open">Open, those that wait among them.</param>
 /// <param name="Rate">Share cured of those decided, 90 % interval.</param>
-/// <param name="ExpectedCured">Cured in the end, to be expected: those that are, and the chances of the open ones.</param>
+/// <param name="End">Cured in the end: those that are, and the chances of the open ones.</param>
+/// <param name="PartsWorth">Most that parts for the open ones may cost in all before an hour on them brings less than it should; null where
+/// the worth of an item is not known.</param>
 /// <param name="Minutes">Work so far.</param>
 /// <param name="MinutesMore">Work to expect on the open items that are worth it.</param>
 /// <param name="Spent">Price, and parts so far.</param>
@@ -23,7 +25,8 @@ public sealed record LotSum(
     int Failed,
     int Open,
     ShareInterval Rate,
-    double ExpectedCured,
+    CuredRange End,
+    Amount? PartsWorth,
     double Minutes,
     double MinutesMore,
     Amount Spent,
@@ -54,7 +57,8 @@ public sealed record LotSum(
             failed,
             counted.Count - cured - failed,
             ShareInterval.Make(cured, cured + failed),
-            cured + counted.Where(i => i.IsOpen).Sum(i => i.Chance ?? 0),
+            CuredRange.Of(cured, [.. counted.Where(i => i.IsOpen).Select(i => i.Chance ?? 0)]),
+            PartsFor(counted, perHour) is { } most && perHour.Currency == price.Currency ? In(most) : null,
             minutes,
             more,
             In(spent),
@@ -73,6 +77,17 @@ public sealed record LotSum(
     /// <summary>True when an hour on it brings less than an hour is worth.</summary>
     public static bool IsNotWorthIt(LotItem item, Currency currency, Amount perHour) =>
         perHour.Currency == currency && item.GainAnHour is { } gain && gain < perHour.Value;
+
+    // What curing adds by its chance, less the hours: what is left may go into parts.
+    private static decimal? PartsFor(IReadOnlyList<LotItem> items, Amount perHour)
+    {
+        var open = items.Where(i => i is { IsOpen: true, Chance: not null }).ToList();
+        return open.Count == 0 || open.Exists(i => i.Working is null)
+            ? null
+            : open.Sum(i =>
+                Math.Max(0, (decimal)i.Chance!.Value * Math.Max(0, i.Working!.Value - i.Otherwise) - (decimal)(i.MinutesMore / 60) * perHour.Value)
+            );
+    }
 
     private static (decimal? Brings, decimal Parts, double Minutes) Ending(LotItem item, Currency currency, Amount perHour) =>
         !item.IsOpen ? (item.Brings, 0, 0)

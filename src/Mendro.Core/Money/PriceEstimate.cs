@@ -20,6 +20,9 @@ public sealed record PriceEstimate(Amount Expected, Amount Low, Amount High, Amo
     /// <summary>Days in which a price loses half its weight (value from memory).</summary>
     public const double HalfLifeDays = 180;
 
+    /// <summary>Fewer prices than this are little more than a guess (common practice, no source).</summary>
+    public const int Few = 3;
+
     // From the median deviation to the spread of a normal distribution; the error of a median; points of the normal distribution.
     private const double MadToSigma = 1.4826;
     private const double MedianError = 1.2533;

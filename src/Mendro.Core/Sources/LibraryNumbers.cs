@@ -79,6 +79,9 @@ public static class LibraryNumbers
     private static IEnumerable<LibraryNumber> OfMark(ConditionMark mark)
     {
         yield return new(mark.Id, mark.Name, "seen without a fault", mark.Leak, "", mark.Source);
+        // What the trade says of wrecks is “stop”, with no figure: these are guesses of ours.
+        if (mark.Lost is { } lost)
+            yield return new(mark.Id, mark.Name, "stay dead whatever is done", lost, "", "value from memory");
         foreach (var hint in mark.Hints ?? [])
             yield return new(mark.Id, mark.Name, $"left by {hint.Kind}, {hint.Mode}", hint.P, "", mark.Source);
         if (mark.Mains is { } mains)

@@ -53,6 +53,8 @@ internal sealed record TransferTable(string Name, string File, string Order, str
         new("donor_parts", "donor-parts", "id"),
         new("lots", "lots", "id"),
         new("lot_items", "lot-items", "job_id"),
+        new("rounds", "rounds", "lot_id, key"),
+        new("lot_ends", "lot-ends", "lot_id, decided"),
         new("offers", "offers", "id"),
         new("offer_jobs", "offer-jobs", "job_id"),
         new("forecasts", "forecasts", "id"),

@@ -113,6 +113,10 @@ public static class PageRights
             // What it costs and brings.
             ["/Lots/Index"] = Costs,
             ["/Lots/Items"] = Costs,
+            ["/Lots/Bundle"] = Costs,
+            ["/Lots/HandOver"] = Costs,
+            ["/Lots/Rounds"] = Costs,
+            ["/Lots/Sheet"] = Costs,
             ["/Lots/Round"] = Costs,
             ["/Lots/Show"] = Costs,
             ["/Offers/Index"] = Costs,

@@ -82,7 +82,7 @@ public sealed class LotTests
         var sum = LotSum.Of(items, new Amount(12, Euro), new Amount(30, Euro));
         (sum.Counted, sum.Cured, sum.Failed, sum.Open).ShouldBe((5, 2, 1, 2));
         sum.Rate.Share.ShouldBe(2 / 3.0);
-        sum.ExpectedCured.ShouldBe(2.6, 1e-12);
+        sum.End.Expected.ShouldBe(2.6, 1e-12);
         sum.Minutes.ShouldBe(30);
         // Half a chance of 16 in ten minutes is 48 an hour; a tenth is 9.60, less than the shop's 30: there one stops.
         items[3].GainAnHour!.Value.ShouldBe(48, 1e-9m);

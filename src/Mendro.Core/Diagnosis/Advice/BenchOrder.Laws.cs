@@ -63,8 +63,7 @@ internal sealed partial class BenchOrder
                 || Model.Profile.FindProbe(t.ProbeId) is { } probe && ShowsTheBoard(probe) && SeenWords.Grade(t.Words ?? "") == SeenGrade.Heavy
             );
 
-    private bool ShowsTheBoard(Probe probe) =>
-        probe.Kind == ProbeKind.Look && probe.Spans?.Any(id => Model.Profile.FindPart(id)?.Kind == "trace") == true;
+    private bool ShowsTheBoard(Probe probe) => Wreckage.IsLookAtBoard(Model, probe);
 
     /// <summary>The same work is not done again without anything found since; nor is anything renewed twice, treated a third time, or
     /// the last work gone over a third time.</summary>

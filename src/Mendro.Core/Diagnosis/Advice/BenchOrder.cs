@@ -80,6 +80,8 @@ internal sealed partial class BenchOrder(MoveAdvisor.Work work, BenchCosts costs
 
     private UnitDiagnosis Diagnosis => work.Diagnosis;
 
+    private double Lost => Wreckage.Lost(Model, Diagnosis.Case.Events);
+
     private DeviceModel Model => work.Diagnosis.Case.Model;
 
     /// <summary>The advice.</summary>
@@ -89,7 +91,7 @@ internal sealed partial class BenchOrder(MoveAdvisor.Work work, BenchCosts costs
         var known = Known(out var hopeless).Where(k => !IsDoneEnough(k.Move)).ToList();
         var first = Wreck() ?? First(ranked, known);
         if (first is { Ends: true })
-            return new Advice([first, .. ranked], work.Plan);
+            return new Advice([first, .. ranked], work.Plan) { Lost = Lost };
         // What comes second is the best without the first, not the cheapest way round it.
         var moves = first is null ? ranked : [first, .. Lawful(work.Ranked(first.Id).Where(m => m.Id != first.Id))];
         foreach (var (move, at) in known.Where(k => k.Move.Id != first?.Id).Select((k, n) => (k.Move, n)))
@@ -99,7 +101,7 @@ internal sealed partial class BenchOrder(MoveAdvisor.Work work, BenchCosts costs
         }
 
         Stop(moves, hopeless, known.Count > 0);
-        return new Advice(moves, work.Plan);
+        return new Advice(moves, work.Plan) { Lost = Lost };
     }
 
     private Move? First(List<Move> ranked, List<(Move Move, bool Owed)> known)

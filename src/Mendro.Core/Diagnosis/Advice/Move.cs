@@ -90,8 +90,20 @@ public sealed record Move(
 /// <param name="Plan">The plan of repairs only, or null when nothing fails.</param>
 public sealed record Advice(IReadOnlyList<Move> Moves, RepairPlan? Plan)
 {
-    /// <summary>What is to be expected when one goes on with the best move; null when there is none to go on with.</summary>
-    public Outlook? Outlook => Moves.FirstOrDefault(m => m is { Ends: false, Outlook: not null })?.Outlook;
+    /// <summary>Share of units with such marks that stay dead whatever is done, 0 to 1; see <see cref="Wreckage"/>.</summary>
+    public double Lost { get; init; }
+
+    /// <summary>What is to be expected when one goes on with the best move; null when there is none to go on with. Of what is lost
+    /// whatever is done nothing is cured.</summary>
+    public Outlook? Outlook =>
+        Moves.FirstOrDefault(m => m is { Ends: false, Outlook: not null })?.Outlook is { } outlook
+            ? Lost > 0
+                ? outlook with
+                {
+                    ChanceToCure = outlook.ChanceToCure * (1 - Lost),
+                }
+                : outlook
+            : null;
 
     /// <summary>Id of the end that is advised before everything else, or null.</summary>
     public string? EndsWith => Moves is [{ Ends: true } end, ..] ? end.Id : null;

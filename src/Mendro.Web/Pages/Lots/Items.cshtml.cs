@@ -10,7 +10,7 @@ using Microsoft.AspNetCore.Mvc;
 namespace Mendro.Web.Pages.Lots;
 
 /// <summary>Items of a lot taken in by the line.</summary>
-public sealed class ItemsModel(LotStore lots, LotDesk desk, ProfileStore profiles, TradeLibrary library) : ShopPageModel
+public sealed class ItemsModel(LotStore lots, LotItemsDesk desk, ProfileStore profiles, TradeLibrary library) : ShopPageModel
 {
     /// <summary>Lot.</summary>
     [BindProperty(SupportsGet = true)]

@@ -11,6 +11,12 @@ public sealed class LotForm
     /// <summary>Name.</summary>
     public string? Name { get; set; }
 
+    /// <summary>Owner who brought them; blank where they were bought.</summary>
+    public string? Owner { get; set; }
+
+    /// <summary>Owner's phone, mail or address.</summary>
+    public string? Contact { get; set; }
+
     /// <summary>Price.</summary>
     public string? Price { get; set; }
 
@@ -43,6 +49,8 @@ public sealed class LotForm
         new()
         {
             Name = lot.Name,
+            Owner = lot.OwnerName,
+            Contact = lot.OwnerContact,
             Price = Text(lot.Price),
             Postage = lot.Postage == 0 ? "" : Text(lot.Postage),
             Day = lot.BoughtOn,
@@ -66,6 +74,8 @@ public sealed class LotForm
         told = lot with
         {
             Name = lot.Id == 0 ? Web.Words.Clean(Name) : lot.Name,
+            OwnerName = Web.Words.Clean(Owner) is { Length: > 0 } owner ? owner : null,
+            OwnerContact = Web.Words.Clean(Contact),
             Price = amounts[0],
             Postage = amounts[1] ?? 0,
             Working = amounts[2],

@@ -5,7 +5,7 @@ using Microsoft.AspNetCore.Mvc;
 
 namespace Mendro.Web.Pages.Lots;
 
-/// <summary>A round over a lot: one unit after the other, by single keys.</summary>
+/// <summary>A round over a lot, or with 0 over the whole bench: one unit after the other, by single keys.</summary>
 public sealed class RoundModel(LotDesk desk, RoundDesk rounds) : ShopPageModel
 {
     /// <summary>Lot.</summary>
@@ -20,8 +20,14 @@ public sealed class RoundModel(LotDesk desk, RoundDesk rounds) : ShopPageModel
     [BindProperty(SupportsGet = true)]
     public long After { get; set; }
 
-    /// <summary>The lot.</summary>
-    public LotBoard Board { get; private set; } = null!;
+    /// <summary>What the round is over.</summary>
+    public RoundScope Scope { get; private set; } = null!;
+
+    /// <summary>Where it was begun.</summary>
+    public string Back => Id == 0 ? "/Rounds" : $"/Lots/{Id}";
+
+    /// <summary>What it is over, in words.</summary>
+    public string Over => Id == 0 ? "the whole bench" : $"lot {Scope.Name}";
 
     /// <summary>The unit that is next; null when the round is through.</summary>
     public RoundStep? Step { get; private set; }
@@ -72,7 +78,7 @@ public sealed class RoundModel(LotDesk desk, RoundDesk rounds) : ShopPageModel
         answer ??= seen is null ? null : RoundAnswer.Bad;
         var before = desk.ChanceOf(number);
         return Answer(
-            rounds.Answer(Board, Key ?? "", number, answer, Words.Clean(reading), string.IsNullOrEmpty(cause) ? null : cause, Once, seen),
+            rounds.Answer(Scope, Key ?? "", number, answer, Words.Clean(reading), string.IsNullOrEmpty(cause) ? null : cause, Once, seen),
             done =>
             {
                 TempData["Said"] = $"{number}: {done.Words}{Changed(before, desk.ChanceOf(number))}";
@@ -96,10 +102,10 @@ public sealed class RoundModel(LotDesk desk, RoundDesk rounds) : ShopPageModel
 
     private bool Load(long after)
     {
-        if (desk.Open(Id) is not { } board)
+        if ((Id == 0 ? rounds.Whole() : desk.Open(Id)?.Scope) is not { } scope)
             return false;
-        Board = board;
-        Step = RoundDesk.Next(board, Key ?? "", after);
+        Scope = scope;
+        Step = rounds.Next(scope, Key ?? "", after);
         return true;
     }
 }

@@ -1,4 +1,5 @@
 using Mendro.Core.Diagnosis;
+using Mendro.Core.Jobs;
 using Mendro.Core.Lots;
 using Mendro.Core.Money;
 using Mendro.Shop;
@@ -8,7 +9,16 @@ using Microsoft.AspNetCore.Mvc;
 namespace Mendro.Web.Pages.Lots;
 
 /// <summary>The board of a lot: all its items, the rounds, what it comes to.</summary>
-public sealed class ShowModel(LotDesk desk, ProfileStore profiles, SettingsStore settings) : ShopPageModel
+public sealed class ShowModel(
+    LotDesk desk,
+    LotStore lots,
+    LotCorrectDesk corrections,
+    BatchDesk batches,
+    RoundDesk rounds,
+    ProfileStore profiles,
+    SettingsStore settings,
+    ShopCalendar calendar
+) : ShopPageModel
 {
     /// <summary>Lot.</summary>
     [BindProperty(SupportsGet = true)]
@@ -30,6 +40,14 @@ public sealed class ShowModel(LotDesk desk, ProfileStore profiles, SettingsStore
 
     private IReadOnlyList<Pairing>? _pairs;
 
+    /// <summary>Parts of casings that one has for another.</summary>
+    public IReadOnlyList<CasingPart> Casing => desk.Casing(Board);
+
+    /// <summary>What to do first, with its reason, and when to stop buying parts.</summary>
+    public IReadOnlyList<string> FirstLines => _first ??= LotWords.First(Board, desk.FirstOf(Board));
+
+    private IReadOnlyList<string>? _first;
+
     /// <summary>True when items stand by what an hour on them brings.</summary>
     public bool ByGain => By == "gain";
 
@@ -38,6 +56,39 @@ public sealed class ShowModel(LotDesk desk, ProfileStore profiles, SettingsStore
 
     /// <summary>The shop's hour.</summary>
     public Amount PerHour => LotDesk.HourOf(Board.Lot, settings.Get());
+
+    /// <summary>The batch as its owner sees it; null for what was bought.</summary>
+    public BatchSheet? Batch => Board.Lot.IsBatch ? _batch ??= batches.Open(Board) : null;
+
+    private BatchSheet? _batch;
+
+    /// <summary>Rounds that were left.</summary>
+    public IReadOnlyList<(RoundUnderWay Round, int Ahead)> UnderWay => _underWay ??= rounds.UnderWay(Board.Scope);
+
+    private IReadOnlyList<(RoundUnderWay, int)>? _underWay;
+
+    /// <summary>Lots that items may be moved to.</summary>
+    public IEnumerable<Lot> OtherLots =>
+        lots.List(null, LotsShown).Select(l => l.Lot).Where(l => l.Id != Id && l.CustomerId == Board.Lot.CustomerId && l.Currency == Board.Lot.Currency);
+
+    private const int LotsShown = 100;
+
+    /// <summary>What was corrected just now, and can be taken back; null for nothing.</summary>
+    public LotCorrected? Undo =>
+        _undo ??= TempData["LotUndo"] is string json ? System.Text.Json.JsonSerializer.Deserialize<LotCorrected>(json) : null;
+
+    private LotCorrected? _undo;
+
+    /// <summary>How an item stands, in a word.</summary>
+    public string Word(LotRow row) =>
+        row.Place.Apart ? "set apart"
+        : row.Item.State switch
+        {
+            LotState.Cured => Board.Lot.IsBatch && row.View.Job.ClosedAt is not null ? "handed over" : "cured",
+            LotState.Failed => "given up",
+            LotState.Waits => "waits",
+            _ => "open",
+        };
 
     /// <summary>Models to choose from.</summary>
     public IReadOnlyList<(string Id, string Name)> Models => ModelChoice.Of(profiles);
@@ -55,20 +106,92 @@ public sealed class ShowModel(LotDesk desk, ProfileStore profiles, SettingsStore
         return Page();
     }
 
-    /// <summary>Sets an item apart, or back.</summary>
-    public IActionResult OnPostPlace(long number, bool apart)
+    /// <summary>Corrects the items chosen.</summary>
+    public IActionResult OnPostCorrect(LotCorrection what, long[]? number, string? model, string? lot) =>
+        Load()
+            ? Corrected(
+                what,
+                (number ?? [])
+                    .Where(n => Board.Rows.Any(r => r.Item.Number == n))
+                    .Select(n => new LotItemTo(n, Words.Clean(what == LotCorrection.Model ? model : what == LotCorrection.Lot ? lot : "")))
+                    .ToList()
+            )
+            : NotFound();
+
+    /// <summary>Goes to the sale of those chosen together.</summary>
+    public IActionResult OnPostTogether(long[]? number) =>
+        !Load() ? NotFound()
+        : number is { Length: > 1 } ? Redirect($"/Bundle?jobs={string.Join(',', number)}")
+        : Refuse("Choose two and more that are sold together.");
+
+    /// <summary>Takes a correction back.</summary>
+    public IActionResult OnPostUndo(LotCorrection what, string[]? item) =>
+        Load()
+            ? Corrected(
+                what,
+                (item ?? [])
+                    .Select(i => i.Split(' ', 2))
+                    .Where(i => long.TryParse(i[0], System.Globalization.CultureInfo.InvariantCulture, out _))
+                    .Select(i => new LotItemTo(long.Parse(i[0], System.Globalization.CultureInfo.InvariantCulture), i.Length > 1 ? i[1] : ""))
+                    .ToList()
+            )
+            : NotFound();
+
+    private IActionResult Corrected(LotCorrection what, IReadOnlyList<LotItemTo> items) =>
+        Answer(
+            corrections.Do(what, items, Once),
+            done =>
+            {
+                TempData["LotUndo"] = System.Text.Json.JsonSerializer.Serialize(done);
+                return RedirectToPage(new { id = Id, by = By });
+            }
+        );
+
+    /// <summary>One quote for all.</summary>
+    public IActionResult OnPostQuote(string? low, string? likely, string? high)
     {
-        if (!Load() || Board.Rows.FirstOrDefault(r => r.Item.Number == number) is not { } row)
+        if (!Load() || Batch is not { } batch)
             return NotFound();
-        return Answer(
-            desk.Place(number, apart, row.Place.Why, row.Place.Weight, Once),
+        Remember(("low", low), ("likely", likely), ("high", high));
+        if (Amount.TryRead([low, likely, high], new Currency(Board.Lot.Currency), out var sums) is { } wrong)
+            return Refuse(wrong);
+        if (sums is not [{ } from, { } most, { } to])
+            return Refuse("A quote has three sums: low, likely, high.");
+        return Said(batches.Quote(batch, new QuoteGiven(from, most, to, Board.Lot.Currency, "", ConsentWay.InPerson), waits: true, Once));
+    }
+
+    /// <summary>What the owner says to it.</summary>
+    public IActionResult OnPostAnswer(string? answer, string? upTo)
+    {
+        if (!Load() || Batch is not { } batch)
+            return NotFound();
+        Remember(("upTo", upTo));
+        if (Amount.TryRead(upTo, new Currency(Board.Lot.Currency), out var most) is { } wrong)
+            return Refuse(wrong);
+        var said = new QuoteAnswered(answer == "yes", most?.Value, Board.Lot.Currency, Board.Lot.OwnerName ?? "", ConsentWay.InPerson);
+        return Said(batches.Answer(batch, said, Once));
+    }
+
+    /// <summary>Something is paid ahead.</summary>
+    public IActionResult OnPostPayAhead(string? ahead)
+    {
+        if (!Load() || Batch is not { } batch)
+            return NotFound();
+        Remember(("ahead", ahead));
+        if (Amount.TryRead(ahead, new Currency(Board.Lot.Currency), out var sum) is { } wrong)
+            return Refuse(wrong);
+        return Said(batches.PayAhead(batch, sum?.Value ?? 0, calendar.Today, Once));
+    }
+
+    private IActionResult Said(Deed<Done> deed) =>
+        Answer(
+            deed,
             done =>
             {
                 TempData["Said"] = done.Words;
                 return RedirectToPage(new { id = Id, by = By });
             }
         );
-    }
 
     /// <summary>Keeps what is told of the lot.</summary>
     public IActionResult OnPostSave()

@@ -67,6 +67,9 @@ public sealed class IndexModel(OfferStore offers, OfferDesk desk, LotDesk lots, 
     /// <summary>How true the chances were.</summary>
     public (Calibration? Repairs, Calibration? Offers) Truth => _truth ??= desk.Truth();
 
+    /// <summary>How true what was said of the ends of lots was.</summary>
+    public (int Within, int Said) Ends => lots.EndsTruth();
+
     /// <summary>Currency.</summary>
     public string Currency => settings.Get().Currency;
 

@@ -1,0 +1,36 @@
+using Mendro.Core.Jobs;
+using Mendro.Core.Lots;
+using Mendro.Storage;
+
+namespace Mendro.Shop;
+
+/// <summary>What of the price of a lot falls to each of its units.</summary>
+internal static class LotShares
+{
+    /// <summary>The shares of the price become what was paid for each.</summary>
+    public static void Spread(LotStore lots, Lot lot)
+    {
+        if (lot.Cost is not { } cost)
+            return;
+        var places = lots.Places(lot.Name);
+        var units = lots.Units(lot.Name).Where(j => j.Currency == lot.Currency).ToList();
+        var counted = units.Where(j => !Of(places, j).Apart).ToList();
+        var shares = PriceSpread.Of(
+            cost.Rounded(),
+            counted
+                .Select(j =>
+                    lot.Way switch
+                    {
+                        SpreadWay.Worth => j.ValueWorking ?? lot.Working ?? 0,
+                        SpreadWay.Weight => Of(places, j).Weight ?? 1,
+                        _ => 1,
+                    }
+                )
+                .ToList()
+        );
+        lots.SetPaid(counted.Select((j, n) => (j.Id, shares[n].Value)).Concat(units.Where(j => Of(places, j).Apart).Select(j => (j.Id, 0m))));
+    }
+
+    /// <summary>Place of a unit among those of its lot.</summary>
+    public static LotPlace Of(IReadOnlyDictionary<JobId, LotPlace> places, Job job) => places.GetValueOrDefault(job.Id) ?? LotPlace.Usual;
+}
