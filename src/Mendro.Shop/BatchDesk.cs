@@ -42,6 +42,9 @@ public sealed record BatchSheet(LotBoard Board, IReadOnlyList<BatchUnit> Units)
     /// <summary>Quotes that were given, together; null while one is not asked about.</summary>
     public Amount? Quoted => Together(u => u.Agreement.Quote?.Likely);
 
+    /// <summary>Quotes at their highest, together.</summary>
+    public decimal Most => Here.Sum(u => u.Agreement.Quote?.High ?? 0);
+
     /// <summary>What was agreed to at most, together; null while one is not answered.</summary>
     public Amount? Limit => Together(u => u.Agreement.Limit?.Value);
 

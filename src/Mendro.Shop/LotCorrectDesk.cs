@@ -105,7 +105,9 @@ public sealed class LotCorrectDesk(
             return Refusal.Invalid("Choose the lot that they belong to.");
         if (lot is not null && lot.CustomerId != job.CustomerId)
             return Refusal.Invalid(
-                lot.IsBatch ? $"{job.Tag} is not {lot.OwnerName}'s: change its owner under Intake first." : $"{job.Tag} is an owner's: it was not bought with {lot.Name}."
+                lot.IsBatch
+                    ? $"{job.Tag} is not {lot.OwnerName}'s: change its owner under Intake first."
+                    : $"{job.Tag} is an owner's: it was not bought with {lot.Name}."
             );
         if (lot is not null && lot.Currency != job.Currency)
             return Refusal.Invalid($"{job.Tag} is reckoned in {job.Currency}, {lot.Name} in {lot.Currency}.");
@@ -143,7 +145,7 @@ public sealed class LotCorrectDesk(
         {
             LotCorrection.Apart => $"{which} {verb} set apart and not counted.",
             LotCorrection.Count => $"{which} {(items.Count == 1 ? "counts" : "count")} again.",
-            LotCorrection.Lot => to == "0" ? $"{which} {verb} in no lot now." : $"{which} {verb} in {lots.Find(long.Parse(to, CultureInfo.InvariantCulture))!.Name} now.",
+            LotCorrection.Lot => $"{which} {verb} in {(NameOf(what, to) is { Length: > 0 } name ? name : "no lot")} now.",
             LotCorrection.Model => $"{which} {verb} {profiles.All().FirstOrDefault(p => p.Id == to)?.FullName ?? to} now; what was said was heard again.",
             LotCorrection.Remove => $"{which} {verb} taken away.",
             _ => $"{which} {verb} back.",

@@ -21,7 +21,11 @@ public static class LotWords
         var said = new List<string>();
         var round = board.ToBegin.Count > 0 ? board.ToBegin[0] : null;
         if (round is not null && round.Items.Count >= Math.Max(2, Most * open.Count))
-            said.Add($"{MoveWords.Lower(round.Title)} on {(round.Items.Count == open.Count ? $"all {open.Count}" : $"{round.Items.Count} of them")}, in one round.");
+        {
+            var some = round.Items.Count == open.Count ? $"all {open.Count}" : $"{round.Items.Count} of them";
+            said.Add($"{MoveWords.Lower(round.Title)} on {some}, in one round.");
+        }
+
         if (pile is { Number: > 0 })
             said.Add(Words(pile));
         else if (pile is not null)

@@ -31,7 +31,8 @@ public sealed class WreckageTests
             return;
         var fails = model.Profile.Functions[0].Id;
         var sound = Chance(model, fails);
-        foreach (var (mark, grade) in ((string, SeenGrade)[])[("liquid", SeenGrade.Heavy), ("board-cracked", SeenGrade.Untold), ("crust-board", SeenGrade.Heavy)])
+        (string, SeenGrade)[] wrecks = [("liquid", SeenGrade.Heavy), ("board-cracked", SeenGrade.Untold), ("crust-board", SeenGrade.Heavy)];
+        foreach (var (mark, grade) in wrecks)
         {
             if (Library.FindMark(mark)!.Kinds is { Count: > 0 } kinds && !kinds.Contains(model.Profile.Kind))
                 continue;

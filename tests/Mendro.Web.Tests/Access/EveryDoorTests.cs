@@ -18,7 +18,7 @@ public sealed partial class EveryDoorTests(SignedShop shop) : IClassFixture<Sign
     // Pages that show costs or what they lead to.
     private static readonly string[] Costs =
     [
-        "/Lots/", "/Offers/", "/Orders/", "/Stock/", "/Donors", "/Money/", "/Jobs/Sale", "/Jobs/CapacitorList", "/Day/Back",
+        "/Lots/", "/Bundle", "/Rounds", "/Offers/", "/Orders/", "/Stock/", "/Donors", "/Money/", "/Jobs/Sale", "/Jobs/CapacitorList", "/Day/Back",
     ];
 
     private static readonly string[] OfOwner = ["/Settings", "/Access/Accounts", "/Access/Programs"];
