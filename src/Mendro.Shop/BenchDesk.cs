@@ -32,6 +32,9 @@ public sealed class BenchDesk(ModelShelf models, BenchRecordStore records, Setti
 
     private readonly MemoryCache _views = new(new MemoryCacheOptions { SizeLimit = MostBytes, TrackStatistics = true });
 
+    // Of three hundred of one lot many tell the same: what is worked out for one holds for its like.
+    private readonly MemoryCache _alike = new(new MemoryCacheOptions { SizeLimit = MostBytes / 4 });
+
     // Two that ask for the same job at once wait for one another instead of working it out twice.
     private readonly Lock[] _gates = Enumerable.Range(0, Gates).Select(_ => new Lock()).ToArray();
 
@@ -52,7 +55,15 @@ public sealed class BenchDesk(ModelShelf models, BenchRecordStore records, Setti
                 return meanwhile;
             var (model, held) = (models.Of(job), records.Of(job.Id));
             var context = now.Known.For(job, model, held);
-            return Keep(job, Compute(job, model, held, now.Shop, context), Key(job, now.Shop, context), now.Known.Stamp);
+            var key = Key(job, now.Shop, context);
+            var alike = new UnitAlike(model, Rest(job, now.Shop), key.Learned, held);
+            if (!_alike.TryGetValue(alike, out JobView? twin))
+            {
+                twin = Compute(job, model, held, now.Shop, context);
+                _alike.Set(alike, twin, new MemoryCacheEntryOptions { Size = Size(twin) });
+            }
+
+            return Keep(job, twin! with { Job = job, Records = held }, key, now.Known.Stamp);
         }
     }
 
@@ -85,7 +96,11 @@ public sealed class BenchDesk(ModelShelf models, BenchRecordStore records, Setti
     }
 
     /// <inheritdoc/>
-    public void Dispose() => _views.Dispose();
+    public void Dispose()
+    {
+        _views.Dispose();
+        _alike.Dispose();
+    }
 
     /// <summary>What is kept, when it holds to the last digit; else null.</summary>
     private JobView? Exact(Job job, ShopSettings shop, ShopExperience.Snapshot known)
@@ -118,11 +133,13 @@ public sealed class BenchDesk(ModelShelf models, BenchRecordStore records, Setti
     }
 
     /// <summary>The part of it that lies in the job itself and the settings.</summary>
-    private string Own(Job job, ShopSettings shop)
+    private string Own(Job job, ShopSettings shop) => string.Create(CultureInfo.InvariantCulture, $"{job.Mark}|{Rest(job, shop)}");
+
+    private string Rest(Job job, ShopSettings shop)
     {
         var model = string.Create(CultureInfo.InvariantCulture, $"{job.ProfileId}@{job.ProfileVersion}|{job.Revision}|{models.Methods}");
         var worth = string.Create(CultureInfo.InvariantCulture, $"{job.Values}|{JobCosts.HourOf(job, shop)}|{job.Anyway}");
-        return string.Create(CultureInfo.InvariantCulture, $"{job.Mark}|{worth}|{shop.OriginalityMinutes}|{shop.WallVolts}|{model}");
+        return string.Create(CultureInfo.InvariantCulture, $"{worth}|{shop.OriginalityMinutes}|{shop.WallVolts}|{model}");
     }
 
     private static string Digest(IReadOnlyList<double> chances) =>

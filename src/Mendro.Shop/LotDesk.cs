@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using Mendro.Core;
 using Mendro.Core.Diagnosis;
 using Mendro.Core.Jobs;
@@ -108,11 +109,11 @@ public sealed class LotDesk(
     {
         if (lots.Find(id) is not { } lot)
             return null;
-        var (places, shop) = (lots.Places(lot.Name), settings.Get());
+        var (places, shop, sold) = (lots.Places(lot.Name), settings.Get(), sales.OfLot(lot.Name));
         var rows = lots.Units(lot.Name)
             .Select(bench.Open)
             .Select(view => (View: view, Place: LotShares.Of(places, view.Job)))
-            .Select(r => new LotRow(r.View, InFigures(r.View, r.Place, sales.Find(r.View.Job.Id)), r.Place, NextLine.Of(r.View)))
+            .Select(r => new LotRow(r.View, InFigures(r.View, r.Place, sold.GetValueOrDefault(r.View.Job.Id)), r.Place, NextLine.Of(r.View)))
             .ToList();
         var price = lot.Cost ?? new Amount(rows.Sum(r => r.View.Job.Paid ?? 0) + lot.Postage, lot.Currency);
         var tried = forecasts.OfLot(lot.Name, LooksBack).Where(f => f.Worked is not null).Select(f => new RepairTried(f.Number, f.Chance, f.Worked!.Value));
@@ -157,12 +158,32 @@ public sealed class LotDesk(
     public IReadOnlyList<CasingPart> Casing(LotBoard board) => LotDonors.Casing(board.Rows, library);
 
     /// <summary>What is done first with a pile of like units, and what of it is best kept for parts; null where there is nothing to weigh.</summary>
-    public PileMove? FirstOf(LotBoard board) =>
-        PileOrder.Next(LotDonors.Pile(board.Rows, library, (double)HourOf(board.Lot, settings.Get()).Value));
+    public PileMove? FirstOf(LotBoard board) => Weigh(board).First;
 
-    /// <summary>Units that do better as donors of others; none where each does best by itself. A solver is asked: only where it is
-    /// shown.</summary>
-    public IReadOnlyList<Pairing> Pairs(LotBoard board) => PairingSolver.Solve(LotDonors.Alike(board.Rows, library), PairingTime);
+    /// <summary>Units that do better as donors of others; none where each does best by itself.</summary>
+    public IReadOnlyList<Pairing> Pairs(LotBoard board) => Weigh(board).Pairs;
+
+    // A solver is asked: again only when something has changed in the lot.
+    private Weighed Weigh(LotBoard board)
+    {
+        var rows = board.Rows.Select(r => string.Create(System.Globalization.CultureInfo.InvariantCulture, $"{r.Item}|{r.View.Job.Mark}"));
+        var asked = string.Join('\n', rows.Append(HourOf(board.Lot, settings.Get()).ToString()));
+        if (_weighed.TryGetValue(board.Lot.Id, out var known) && known.Asked == asked)
+            return known;
+        if (_weighed.Count >= MostWeighed)
+            _weighed.Clear();
+        var hour = (double)HourOf(board.Lot, settings.Get()).Value;
+        return _weighed[board.Lot.Id] = new Weighed(
+            asked,
+            PairingSolver.Solve(LotDonors.Alike(board.Rows, library), PairingTime),
+            PileOrder.Next(LotDonors.Pile(board.Rows, library, hour))
+        );
+    }
+
+    private const int MostWeighed = 50;
+    private readonly ConcurrentDictionary<long, Weighed> _weighed = new();
+
+    private sealed record Weighed(string Asked, IReadOnlyList<Pairing> Pairs, PileMove? First);
 
     private static LotItem InFigures(JobView view, LotPlace place, Sale? sale)
     {

@@ -15,6 +15,8 @@ public sealed record CasingPart(long To, long From, string Part, string Why);
 /// <summary>Which units of a lot may give parts to which.</summary>
 internal static class LotDonors
 {
+    private const int MostPaired = 60;
+
     /// <summary>Open units of the model that most of them are, with what comes off in them.</summary>
     public static IReadOnlyList<DonorCandidate> Alike(IReadOnlyList<LotRow> rows, TradeLibrary library)
     {
@@ -22,7 +24,8 @@ internal static class LotDonors
             .GroupBy(r => r.View.Job.ProfileId)
             .OrderByDescending(g => g.Count())
             .FirstOrDefault();
-        var alike = like?.ToList() ?? [];
+        // Of hundreds those that are least likely to be cured by themselves have most to give and to get.
+        var alike = like?.OrderBy(r => r.Item.Chance ?? 0).Take(MostPaired).OrderBy(r => r.Item.Number).ToList() ?? [];
         // Where the worth of one is not known all count alike.
         var known = alike.TrueForAll(r => r.Item.Working > r.Item.Otherwise);
         return alike

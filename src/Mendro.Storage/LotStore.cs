@@ -28,6 +28,10 @@ public sealed class LotStore(ShopDatabase database, TimeProvider time)
                 .ToList()
         );
 
+    /// <summary>The newest lots without what is in them.</summary>
+    public IReadOnlyList<Lot> Newest(int most) =>
+        database.Read(connection => connection.Query<Lot>($"{Select} ORDER BY l.id DESC LIMIT @most", new { most }).AsList());
+
     /// <summary>One lot, or null.</summary>
     public Lot? Find(long id) =>
         database.Read(connection => connection.QueryFirstOrDefault<Lot>($"{Select} WHERE l.id = @id", new { id }));

@@ -1,6 +1,8 @@
+using System.Collections.Concurrent;
 using Dapper;
 using Mendro.Core.Library;
 using Mendro.Core.Profiles;
+using Microsoft.Data.Sqlite;
 
 namespace Mendro.Storage;
 
@@ -137,18 +139,36 @@ public sealed class ProfileStore(ShopDatabase database, TimeProvider time)
     public IReadOnlyList<DeviceProfile> All() =>
         database.Read(connection =>
             connection
-                .Query<string>(
+                .Query<(string Id, long Version, string At, long Bytes)>(
                     """
-                    SELECT json FROM profiles p WHERE version = (SELECT max(version) FROM profiles q WHERE q.id = p.id)
+                    SELECT id, version, created_at, octet_length(json) FROM profiles p
+                    WHERE version = (SELECT max(version) FROM profiles q WHERE q.id = p.id)
                       AND NOT EXISTS (SELECT 1 FROM retired_models r WHERE r.id = p.id)
                     """
                 )
-                .Select(Parse)
+                .Select(key => Read(connection, key))
                 .OfType<DeviceProfile>()
                 .OrderBy(p => p.Generic)
                 .ThenBy(p => p.FullName, StringComparer.Ordinal)
                 .ToList()
         );
+
+    /// <summary>Most models that are kept read.</summary>
+    private const int MostKept = 400;
+
+    // Reading forty models takes longer than hearing a line. A version never changes, but one that was rolled back may come again otherwise:
+    // its moment and length are part of the key.
+    private readonly ConcurrentDictionary<(string Id, long Version, string At, long Bytes), DeviceProfile?> _kept = new();
+
+    private DeviceProfile? Read(SqliteConnection connection, (string Id, long Version, string At, long Bytes) key)
+    {
+        if (_kept.TryGetValue(key, out var known))
+            return known;
+        if (_kept.Count >= MostKept)
+            _kept.Clear();
+        var json = connection.QueryFirstOrDefault<string>("SELECT json FROM profiles WHERE id = @Id AND version = @Version", new { key.Id, key.Version });
+        return _kept[key] = Parse(json);
+    }
 
     private static DeviceProfile? Parse(string? json) => json is null ? null : ProfileJson.Read(json).Value;
 }

@@ -93,6 +93,12 @@ public sealed class SaleStore(ShopDatabase database, TimeProvider time)
     public Sale? Find(JobId jobId) =>
         database.Read(connection => connection.QueryFirstOrDefault<Sale>("SELECT * FROM sales WHERE job_id = @jobId", new { jobId }));
 
+    /// <summary>Sales of the units of a lot.</summary>
+    public IReadOnlyDictionary<JobId, Sale> OfLot(string lot) =>
+        database.Read(connection =>
+            connection.Query<Sale>("SELECT s.* FROM sales s JOIN jobs j ON j.id = s.job_id WHERE j.lot = @lot", new { lot }).ToDictionary(s => s.JobId)
+        );
+
     /// <summary>Keeps a sale.</summary>
     public void Save(Sale sale) =>
         database.Write(

@@ -69,7 +69,7 @@ public sealed class ShowModel(
 
     /// <summary>Lots that items may be moved to.</summary>
     public IEnumerable<Lot> OtherLots =>
-        lots.List(null, LotsShown).Select(l => l.Lot).Where(l => l.Id != Id && l.CustomerId == Board.Lot.CustomerId && l.Currency == Board.Lot.Currency);
+        lots.Newest(LotsShown).Where(l => l.Id != Id && l.CustomerId == Board.Lot.CustomerId && l.Currency == Board.Lot.Currency);
 
     private const int LotsShown = 100;
 
