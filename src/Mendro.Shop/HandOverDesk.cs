@@ -41,7 +41,8 @@ public sealed class HandOverDesk(
     GoodReadingStore goodReadings,
     SaleStore sales,
     DonorStore donors,
-    ShelfStore shelves
+    ShelfStore shelves,
+    SettingsStore settings
 )
 {
     private const int LongestNote = 2000;
@@ -89,7 +90,13 @@ public sealed class HandOverDesk(
                     );
                 if (order.Ending == JobEnd.Parts)
                     donors.Add(job.Job.Id, job.Job.ProfileId, order.Donates ?? []);
-                jobs.WriteEnding(job.Job.Id, order.Note, order.StatedReason, order.Ending == JobEnd.ForSale ? order.Asking : null);
+                jobs.WriteEnding(
+                    job.Job.Id,
+                    order.Note,
+                    order.StatedReason,
+                    order.Ending == JobEnd.ForSale ? order.Asking : null,
+                    settings.Get().PerHour.Value
+                );
                 var goes = order.StatedReason.Length > 0 ? ". Goes all the same: " + order.StatedReason : "";
                 jobs.Move(job.Job, closed, $"Closed: {StageWords.Name(order.Ending)}{goes}");
                 if (order.LeaveReadings && order.Ending != JobEnd.Parts && proof.Complete)

@@ -10,6 +10,9 @@ namespace Mendro.Shop;
 /// <param name="Paid">What was paid for the unit, or null.</param>
 public sealed record JobCost(Amount PerHour, Amount? Labour, Amount Parts, Amount? Paid)
 {
+    /// <summary>What its owner is charged: work and parts, at most what was agreed; null when the work has no price in its currency.</summary>
+    public Amount? Charge { get; init; }
+
     /// <summary>Work and parts; null when the work has no price in the job's currency.</summary>
     public Amount? WorkAndParts => Labour is { } labour ? labour + Parts : null;
 
@@ -21,7 +24,20 @@ public sealed record JobCost(Amount PerHour, Amount? Labour, Amount Parts, Amoun
                 : sum
             : null;
 
-    /// <summary>Adds a job up.</summary>
-    public static JobCost Of(JobView view, Amount perHour) =>
-        new(perHour, Core.Money.Labour.For(view.MinutesSpent, perHour, view.Currency), view.PartsCost, view.Job.In(view.Job.Paid));
+    /// <summary>Adds a job up. A closed one keeps the hour that it was closed at.</summary>
+    /// <param name="view">The job.</param>
+    /// <param name="now">What an hour costs now.</param>
+    public static JobCost Of(JobView view, Amount now)
+    {
+        var perHour = view.Job is { ClosedAt: not null, HourAtClose: { } then } ? now with { Value = then } : now;
+        return new JobCost(
+            perHour,
+            Core.Money.Labour.For(view.MinutesSpent, perHour, view.Currency),
+            view.PartsCost,
+            view.Job.In(view.Job.Paid)
+        )
+        {
+            Charge = JobCharge.Of(view.Records, view.MinutesSpent, perHour, view.Currency, null),
+        };
+    }
 }

@@ -27,9 +27,7 @@ public sealed class LastCallsDesk(
     {
         var (job, cost) = (view.Job, JobCost.Of(view, settings.Get().PerHour));
         var paid = money.Payments(job.Id).Sum(p => p.Sum);
-        var owed = cost.WorkAndParts is { } sum
-            ? owners.Agreement(view).Limit is { } limit && limit.Value < sum.Value ? limit.Value : sum.Value
-            : default(decimal?);
+        var owed = cost.Charge?.Value;
         return new LastCalls(
             shelves.Find(job.Id)?.Part is { Length: > 0 } part ? part : null,
             view.Records.LastOrDefault(r => r.Body is OwnerTold { Matter: OwnerMatter.Ready })?.At,

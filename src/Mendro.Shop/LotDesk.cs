@@ -204,7 +204,9 @@ public sealed class LotDesk(
             outlook?.WorkMinutes ?? 0,
             (decimal)(outlook?.Parts ?? 0),
             view.MinutesSpent,
-            view.PartsCost.Value,
+            // Parts of a donor of the same lot were paid with the lot.
+            view.PartsCost.Value
+                - view.All<PartUsed>().Where(p => p.Body.Bin.StartsWith(PartUsed.DonorBin, StringComparison.Ordinal)).Sum(p => p.Record.Cost ?? 0),
             job.ValueWorking,
             Math.Max(job.ValueAsIs ?? 0, job.ValueParts ?? 0),
             sale is { State: SaleState.Sold, Price: { } price } ? price - sale.Fees - sale.Postage - sale.Packing : null

@@ -43,13 +43,16 @@ public sealed record MonthBooks(
 {
     /// <summary>Income less cost.</summary>
     public decimal Gain => Entries.Sum(e => e.Gain);
+
+    /// <summary>What of it is of no unit that went: postage, counted stock, parts in units that are still here.</summary>
+    public decimal OfNoUnit => Gain - ByModel.Sum(l => l.Gain.Value);
 }
 
 /// <summary>Money: the books out of what happened, payments of owners, rates, tax.</summary>
 public sealed class MoneyDesk(
     MoneyStore money,
-    SaleStore sales,
-    OrderStore orders,
+    JournalStore journal,
+    BookKeeper keeper,
     JobStore jobs,
     BenchRecordStore records,
     JobBench bench,
@@ -58,22 +61,21 @@ public sealed class MoneyDesk(
     TimeProvider time
 )
 {
-    private const string TaxKey = "tax-rule";
     private const int LongestWords = 200;
 
-    /// <summary>Tax as the shop has set it.</summary>
-    public TaxRule Tax => settings.Value(TaxKey) is { } json ? JsonSerializer.Deserialize<TaxRule>(json) ?? TaxRule.None : TaxRule.None;
+    /// <summary>Tax that applies on a day, as the shop has set it.</summary>
+    public TaxRule Tax(DateOnly day) => journal.Tax(day);
 
-    /// <summary>Sets the tax.</summary>
-    public Deed<Done> SetTax(TaxRule tax, string? once = null) =>
+    /// <summary>Sets the tax from a day on; what was posted before stays as it is.</summary>
+    public Deed<Done> SetTax(TaxRule tax, DateOnly from, string? once = null) =>
         ledger.Once<Done>(
             once,
             () =>
             {
                 if (tax.Percent is < 0 or > 100)
                     return Refusal.Invalid("A tax is 0 to 100 %.");
-                settings.SetValue(TaxKey, JsonSerializer.Serialize(tax));
-                return new Done("Kept.");
+                journal.SetTax(from, tax);
+                return new Done($"Kept, from {DayText.Write(from)} on.");
             }
         );
 
@@ -131,69 +133,81 @@ public sealed class MoneyDesk(
             }
         );
 
-    /// <summary>The books of a month, made of what happened in it.</summary>
+    /// <summary>The books of a month: what was posted in it, added up.</summary>
     /// <param name="month">Its first day.</param>
-    /// <param name="zone">The shop's zone: a day is a day there.</param>
-    public MonthBooks Month(DateOnly month, TimeZoneInfo zone)
+    public MonthBooks Month(DateOnly month)
     {
-        var (known, maker) = Between(month, month.AddMonths(1), zone);
-        return Made(month, known, maker);
+        keeper.SettleAll();
+        return Made(month, journal.Between(month, month.AddMonths(1), Own), journal.Lacking());
     }
 
-    /// <summary>What each of some months gained, in one go over all of them.</summary>
+    /// <summary>What each of some months gained.</summary>
     /// <param name="first">First day of the first month.</param>
     /// <param name="count">How many months.</param>
-    /// <param name="zone">The shop's zone.</param>
-    public IReadOnlyList<(DateOnly Month, decimal Gain)> Gains(DateOnly first, int count, TimeZoneInfo zone)
+    public IReadOnlyList<(DateOnly Month, decimal Gain)> Gains(DateOnly first, int count)
     {
-        var (_, maker) = Between(first, first.AddMonths(count), zone);
-        var byMonth = maker.Entries.ToLookup(e => new DateOnly(e.Day.Year, e.Day.Month, 1));
-        return Enumerable.Range(0, count).Select(first.AddMonths).Select(m => (m, byMonth[m].Sum(e => e.Gain))).ToList();
-    }
-
-    private (IReadOnlyList<BookJob> Known, BookMaker Made) Between(DateOnly first, DateOnly end, TimeZoneInfo zone)
-    {
-        DateTimeOffset Utc(DateOnly day) => new(TimeZoneInfo.ConvertTimeToUtc(day.ToDateTime(TimeOnly.MinValue), zone));
-        var (from, to) = (Utc(first), Utc(end));
-        var known = money.Jobs(from, to);
-        var (parts, payments) = (money.Parts(from, to).ToLookup(p => p.Job), money.Payments(first, end).ToLookup(p => p.JobId));
-        var sold = money.PartsSold().ToLookup(s => s.JobId);
-        var maker = Maker(zone, day => day >= first && day < end);
-        foreach (var job in known)
-            maker.Add(job, parts[job.Id], payments[job.Id], sold[job.Id]);
-        foreach (var order in orders.List(2000))
-            maker.Add(order);
-        return (known, maker);
+        keeper.SettleAll();
+        var byMonth = journal.Months(first, first.AddMonths(count), Own).Where(m => m.Account >= Account.Sales).ToLookup(m => m.Month);
+        return Enumerable.Range(0, count).Select(first.AddMonths).Select(m => (m, -byMonth[m].Sum(v => v.Value))).ToList();
     }
 
     /// <summary>The books of one job, or of all jobs of a lot, from the first day on.</summary>
     /// <param name="number">Number of the job; null for a lot.</param>
     /// <param name="lot">Lot; blank for a job.</param>
-    /// <param name="zone">The shop's zone.</param>
-    public MonthBooks Of(long? number, string lot, TimeZoneInfo zone)
+    public MonthBooks Of(long? number, string lot)
     {
-        var known = money.Jobs(number, lot);
-        var maker = Maker(zone, _ => true);
-        foreach (var job in known)
-            maker.Add(job, money.Parts(job.Id), money.Payments(job.Id), money.PartsSold(job.Id));
-        return Made(default, known, maker);
+        keeper.SettleAll();
+        var entries = number is null && lot.Length == 0 ? [] : journal.Of(number, lot, Own);
+        var of = number is { } one ? [one] : money.Jobs(null, lot).Select(j => j.Number);
+        return Made(default, entries, journal.Lacking().Intersect(of).ToList());
     }
 
-    private BookMaker Maker(TimeZoneInfo zone, Func<DateOnly, bool> within) =>
-        new(new Currency(settings.Get().Currency), Tax, zone, within, money.Rate, sales.Find, Charge);
-
-    private static MonthBooks Made(DateOnly month, IReadOnlyList<BookJob> known, BookMaker maker)
+    /// <summary>What stands on an account, all days together.</summary>
+    public Amount Balance(Account account)
     {
-        var entries = maker.Entries.OrderBy(e => e.Day).ThenBy(e => e.Job ?? 0).ToList();
+        keeper.SettleAll();
+        return new Amount(journal.Balance(account, Own), Own);
+    }
+
+    /// <summary>When a month was closed and opened again, the newest first.</summary>
+    public IReadOnlyList<MonthLock> Locks(DateOnly month) => journal.Locks(month);
+
+    /// <summary>Closes a month, or opens it again. What is mended of a closed month is posted in the next open one.</summary>
+    /// <param name="month">Its first day.</param>
+    /// <param name="locked">True to close it.</param>
+    /// <param name="today">The shop's day.</param>
+    /// <param name="once">Key of the form.</param>
+    public Deed<Done> Lock(DateOnly month, bool locked, DateOnly today, string? once = null) =>
+        ledger.Once<Done>(
+            once,
+            () =>
+            {
+                if (locked && month.AddMonths(1) > today)
+                    return Refusal.Invalid("A month is closed when it is over.");
+                keeper.SettleAll();
+                if (journal.IsLocked(month) != locked)
+                    journal.Lock(month, locked);
+                var name = month.ToString("MMMM yyyy", CultureInfo.InvariantCulture);
+                return new Done(locked ? $"{name} is closed: nothing in it changes any more." : $"{name} is open again.");
+            }
+        );
+
+    private Currency Own => new(settings.Get().Currency);
+
+    private MonthBooks Made(DateOnly month, IReadOnlyList<BookEntry> entries, IReadOnlyList<long> lacking)
+    {
         var byJob = entries.Where(e => e.Job is not null).ToLookup(e => e.Job!.Value);
-        var gone = known.Where(j => byJob[j.Number].Any(e => e.On(Account.Sales) + e.On(Account.UnitsGone) + e.On(Account.Repairs) != 0)).ToList();
+        var gone = money
+            .Jobs(byJob.Select(g => g.Key).ToList())
+            .Where(j => byJob[j.Number].Any(e => e.On(Account.Sales) + e.On(Account.UnitsGone) + e.On(Account.Repairs) != 0))
+            .ToList();
         IReadOnlyList<GainLine> Lines(Func<BookJob, string> name) =>
             gone.GroupBy(name)
                 .Select(g => new GainLine(
                     g.Key,
                     g.Count(),
                     g.Sum(j => j.Minutes),
-                    new Amount(g.SelectMany(j => byJob[j.Number]).Sum(e => e.Gain), maker.Own)
+                    new Amount(g.SelectMany(j => byJob[j.Number]).Sum(e => e.Gain), Own)
                 ))
                 .OrderByDescending(l => l.AnHour?.Value ?? decimal.MinValue)
                 .ToList();
@@ -203,26 +217,30 @@ public sealed class MoneyDesk(
             Books.Sums(entries),
             Lines(j => j.ModelName),
             Lines(j => j.CustomerId is not null ? "repaired for owners" : j.Ending == JobEnd.Parts ? "given up for parts" : "repaired and sold"),
-            maker.LeftOut
+            lacking
         );
     }
 
     /// <summary>The books of a month as CSV; every line adds up to nothing, and the last ones are the sums.</summary>
     public static string Csv(MonthBooks books) =>
         CsvTable.Write(
-            ["day", "what", "job", "lot", .. Enum.GetValues<Account>().Select(a => a.ToString().ToLowerInvariant())],
+            ["entry", "day", "what", "job", "lot", "reverses", "rate", "tax", .. Enum.GetValues<Account>().Select(a => a.ToString().ToLowerInvariant())],
             books
                 .Entries.Select(e =>
                     (IReadOnlyList<string>)
                         [
+                            e.Number.ToString(CultureInfo.InvariantCulture),
                             DayText.Write(e.Day),
                             SpreadsheetText.Write(e.What),
                             e.Job?.ToString(CultureInfo.InvariantCulture) ?? "",
                             SpreadsheetText.Write(e.Lot),
+                            e.Reverses?.ToString(CultureInfo.InvariantCulture) ?? "",
+                            e.Rate == 1 ? "" : N(e.Rate),
+                            N(e.TaxPercent),
                             .. Enum.GetValues<Account>().Select(a => N(e.On(a))),
                         ]
                 )
-                .Append(["", "sum", "", "", .. Enum.GetValues<Account>().Select(a => N(books.Sums.GetValueOrDefault(a)))])
+                .Append(["", "", "sum", "", "", "", "", "", .. Enum.GetValues<Account>().Select(a => N(books.Sums.GetValueOrDefault(a)))])
         );
 
     /// <summary>Units of the shop's own that lie longest, with what was paid for them.</summary>
@@ -244,15 +262,6 @@ public sealed class MoneyDesk(
                 .Where(r => r.Body is QuoteGiven or QuoteAnswered)
                 .Select(r => r.Words)
                 .ToList();
-
-    /// <summary>What a done repair is charged at: what its owner agreed to, else work and parts at the shop's rate.</summary>
-    private decimal Charge(JobId id)
-    {
-        var held = records.Of(id);
-        var shop = settings.Get();
-        var work = Labour.Of(held.Sum(r => r.Minutes), shop.PerHour).Value + held.Sum(r => r.Cost ?? 0);
-        return held.Select(r => r.Body).OfType<QuoteAnswered>().LastOrDefault() is { Approved: true, UpTo: { } limit } ? Math.Min(work, limit) : work;
-    }
 
     private static string N(decimal value) => value == 0 ? "" : value.ToString("0.00##", CultureInfo.InvariantCulture);
 }

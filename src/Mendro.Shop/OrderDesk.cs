@@ -44,6 +44,7 @@ public sealed class OrderDesk(
     HandOverDesk handOver,
     JobStore jobs,
     SettingsStore settings,
+    MoneyStore rates,
     SupplierLink link,
     Ledger ledger,
     TimeProvider time
@@ -235,13 +236,24 @@ public sealed class OrderDesk(
                 orders.Save(line with { Received = line.Received + good, Wrong = line.Wrong + wrong });
                 if (good == 0)
                     return new Done($"{line.Part}: {wrong} came wrong; send them back. {line.ToCome} are still to come.");
+                // What they cost here, by the rate of the day where they were ordered in another currency.
+                var (order, own) = (orders.Find(line.OrderId)!, new Currency(settings.Get().Currency));
+                var today = DateOnly.FromDateTime(TimeZoneInfo.ConvertTime(time.GetUtcNow(), ShopZone.Of(settings, time)).DateTime);
+                if ((order.Currency == own.Code ? 1 : rates.Rate(order.Currency, today)) is not { } rate)
+                    return Refusal.Invalid($"Say first, under Money, what one {order.Currency} is worth: the bins are reckoned in {own.Code}.");
+                var (each, cost) = (own.Round(line.Price * rate), own.Round(line.Price * good * rate));
                 if (stock.Named(line.Part) is { } bin)
                 {
-                    stock.Move(bin.Id, good, null, "received", line.Id);
-                    stock.Save(bin with { Cost = line.Price });
+                    stock.Move(bin.Id, good, null, "received", line.Id, cost);
+                    stock.Save(bin with { Cost = each });
                 }
                 else
-                    stock.Add(StockItem.Of(new StockLine(StockCapacitor.Named(line.Part), "", good, null, line.Price, "ordered")), "received", line.Id);
+                    stock.Add(
+                        StockItem.Of(new StockLine(StockCapacitor.Named(line.Part), "", good, null, each, "ordered")),
+                        "received",
+                        line.Id,
+                        cost
+                    );
 
                 var woken = Give(line.Part);
                 return new Done($"{line.Part}: {good} received{(woken.Count > 0 ? $"; {string.Join(", ", woken)} back on the bench" : "")}.");

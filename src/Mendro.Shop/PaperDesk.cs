@@ -279,6 +279,9 @@ public sealed class PaperDesk(RunDesk runs, SettingsStore settings, SaleStore sa
         };
         if (cost.WorkAndParts is { } sum)
             lines.Add(new PaperLine("Together", sum.ToString()));
+        // Where it is another sum: at most what was agreed, or nothing where it was declined.
+        if (!view.Job.ShopStock && cost.Charge is { } charge && charge != cost.WorkAndParts)
+            lines.Add(new PaperLine(charge.Value == 0 ? "To pay, as declined" : "To pay, as agreed", charge.ToString()));
         if (view.Job.In(view.Job.Asking) is { } asking)
             lines.Add(new PaperLine("Asking price", asking.ToString()));
         return lines;

@@ -38,7 +38,7 @@ public sealed record TrialOrder(
 );
 
 /// <summary>Readings, trials and what pressing did: filed, corrected, undone.</summary>
-public sealed class ReadingDesk(JobBench bench, BenchRecordStore records, PracticeDesk practice)
+public sealed class ReadingDesk(JobBench bench, BenchRecordStore records, PracticeDesk practice, PartsBack parts)
 {
     /// <summary>Most starts filed in one entry.</summary>
     public const int MostStarts = 100;
@@ -135,18 +135,19 @@ public sealed class ReadingDesk(JobBench bench, BenchRecordStore records, Practi
             {
                 if (records.Undo(job.Job.Id) is not { } gone)
                     return Refusal.Missing;
+                parts.Turn(gone, withdrawn: true);
                 bench.Settle(job, JobStep.Noted);
                 return new FiledEntry(gone.Id);
             }
         );
 
     /// <summary>Takes one entry back.</summary>
-    public Deed<FiledEntry> Withdraw(long number, long record, string? once = null) => Change(number, record, once, records.Withdraw);
+    public Deed<FiledEntry> Withdraw(long number, long record, string? once = null) => Change(number, record, once, records.Withdraw, true);
 
     /// <summary>Brings an entry back to its place; what replaced it gives way.</summary>
-    public Deed<FiledEntry> Restore(long number, long record, string? once = null) => Change(number, record, once, records.Restore);
+    public Deed<FiledEntry> Restore(long number, long record, string? once = null) => Change(number, record, once, records.Restore, false);
 
-    private Deed<FiledEntry> Change(long number, long record, string? once, Func<JobId, long, bool> change) =>
+    private Deed<FiledEntry> Change(long number, long record, string? once, Func<JobId, long, bool> change, bool withdrawn) =>
         bench.On<FiledEntry>(
             number,
             once,
@@ -154,6 +155,8 @@ public sealed class ReadingDesk(JobBench bench, BenchRecordStore records, Practi
             {
                 if (!change(job.Job.Id, record))
                     return Refusal.Missing;
+                if (records.Find(record) is { } turned)
+                    parts.Turn(turned, withdrawn);
                 bench.Settle(job, JobStep.Noted);
                 return new FiledEntry(record);
             }

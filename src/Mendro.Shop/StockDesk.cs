@@ -14,6 +14,11 @@ public sealed record StockOffer(StockItem Item, Substitute Fit);
 public sealed class StockDesk(StockStore stock, JobBench bench, SettingsStore settings, Ledger ledger)
 {
     private const string BinPrefix = "bin-";
+    private const string TakenAway = "taken away";
+    private static readonly string[] PutInBy = ["put in", "by a file"];
+
+    /// <summary>True for parts that the shop's owner brought in by hand: they were bought outside the books.</summary>
+    internal static bool IsPutIn(string why) => PutInBy.Contains(why);
 
     /// <summary>Longest words of a movement, characters.</summary>
     public const int LongestWords = 200;
@@ -89,7 +94,12 @@ public sealed class StockDesk(StockStore stock, JobBench bench, SettingsStore se
                     return Refusal.Missing;
                 if (!back && item.Reserved > 0)
                     return Refusal.Invalid($"{item.Reserved} of them are put by for jobs.");
+                if (!back && item.Count > 0)
+                    stock.Move(id, -item.Count, null, TakenAway);
                 stock.SetDeleted(id, !back);
+                // As many as went with it, for what they were worth.
+                if (back && stock.LastMove(id) is { Why: TakenAway } gone)
+                    stock.Move(id, -gone.Change, null, "brought back", cameFor: -gone.Value);
                 return new Done(back ? "Brought back." : "Taken away.");
             }
         );
@@ -188,7 +198,7 @@ public sealed class StockDesk(StockStore stock, JobBench bench, SettingsStore se
 
     private void Take(OpenJob job, StockItem item, IReadOnlyList<PartNeed> needs, int count)
     {
-        stock.Move(item.Id, -count, job.Job.Id, $"into {job.Job.Tag}");
+        var value = stock.Move(item.Id, -count, job.Job.Id, $"into {job.Job.Tag}");
         var left = count;
         foreach (var need in needs)
         {
@@ -200,7 +210,7 @@ public sealed class StockDesk(StockStore stock, JobBench bench, SettingsStore se
                 stock.Use(need.Id, taken);
         }
 
-        var cost = settings.Get().Currency == job.Job.Currency ? item.Cost * count : null;
+        var cost = settings.Get().Currency == job.Job.Currency && value is { } worth ? -worth : (decimal?)null;
         bench.File(job, new PartUsed(item.Name, count, item.Bin), null, r => r with { Cost = cost });
     }
 

@@ -80,6 +80,14 @@ public sealed class DonorStore(ShopDatabase database, TimeProvider time)
     public DonorPart? Find(long id) =>
         database.Read(connection => connection.QueryFirstOrDefault<DonorPart>($"{Select} WHERE d.id = @id", new { id }));
 
+    /// <summary>A part by the number of its donor and its name with that number, as a record of the bench has it; null for none.</summary>
+    public DonorPart? Find(string number, string named) =>
+        database.Read(connection =>
+            connection
+                .Query<DonorPart>($"{Select} WHERE j.number = @number", new { number })
+                .FirstOrDefault(p => FormattableString.Invariant($"{p.Name} of {p.Number}") == named)
+        );
+
     /// <summary>Adds the parts of a unit; those it gave before, when it was reopened meanwhile, are kept as they are.</summary>
     public void Add(JobId jobId, string profileId, IEnumerable<DonorPart> parts) =>
         database.Write(

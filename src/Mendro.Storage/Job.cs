@@ -106,6 +106,9 @@ public sealed record Job
     /// <summary>When it came in, UTC.</summary>
     public DateTimeOffset ReceivedAt { get; init; }
 
+    /// <summary>What an hour cost when it was closed, in the shop's currency; null while it is open.</summary>
+    public decimal? HourAtClose { get; init; }
+
     /// <summary>When it was closed, UTC.</summary>
     public DateTimeOffset? ClosedAt { get; init; }
 

@@ -191,17 +191,18 @@ public sealed class JobStore(ShopDatabase database, TimeProvider time)
     /// <summary>Leaves a line in the timeline.</summary>
     public void Note(JobId id, string words) => Change(id, "life", words, (_, _) => { });
 
-    /// <summary>Writes down how a job was handed over, beside its move.</summary>
-    public void WriteEnding(JobId jobId, string note, string statedReason, decimal? asking) =>
+    /// <summary>Writes down how a job was handed over, beside its move, and what an hour cost then.</summary>
+    public void WriteEnding(JobId jobId, string note, string statedReason, decimal? asking, decimal perHour) =>
         database.Write(
             (connection, transaction) =>
                 connection.Execute(
-                    "UPDATE jobs SET ending_note = @note, stated_reason = @statedReason, asking = @asking WHERE id = @jobId",
+                    "UPDATE jobs SET ending_note = @note, stated_reason = @statedReason, asking = @asking, hour_at_close = @perHour WHERE id = @jobId",
                     new
                     {
                         note,
                         statedReason,
                         asking,
+                        perHour,
                         jobId,
                     },
                     transaction

@@ -64,6 +64,17 @@ public sealed class LotStore(ShopDatabase database, TimeProvider time)
                 )
         );
 
+    /// <summary>Units of a lot that went: sold, or given up for parts.</summary>
+    public IReadOnlySet<JobId> Gone(string name) =>
+        database.Read(connection =>
+            connection
+                .Query<JobId>(
+                    "SELECT j.id FROM jobs j LEFT JOIN sales s ON s.job_id = j.id WHERE j.lot = @name AND (j.ending = 'Parts' OR s.state = 'Sold')",
+                    new { name }
+                )
+                .ToHashSet()
+        );
+
     /// <summary>Units that are set apart, of any lot.</summary>
     public IReadOnlySet<JobId> AllApart() =>
         database.Read(connection => connection.Query<JobId>("SELECT job_id FROM lot_items WHERE apart").ToHashSet());

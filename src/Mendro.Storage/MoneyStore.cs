@@ -67,6 +67,15 @@ public sealed record BookJob
 
     /// <summary>Minutes worked on it.</summary>
     public double Minutes { get; init; }
+
+    /// <summary>What an hour cost when it was closed; null for one that is open.</summary>
+    public decimal? HourAtClose { get; init; }
+
+    /// <summary>When it was deleted, UTC, or null.</summary>
+    public DateTimeOffset? DeletedAt { get; init; }
+
+    /// <summary>True for a practice unit: no money moves in it.</summary>
+    public long? PracticeSeed { get; init; }
 }
 
 /// <summary>Parts that went into a job on a day.</summary>
@@ -75,11 +84,15 @@ public sealed record BookJob
 /// <param name="Cost">Cost, in the job's currency.</param>
 /// <param name="FromStock">True when they came out of a bin.</param>
 /// <param name="FromDonor">True when they came out of a donor.</param>
-public sealed record PartsSpent(JobId Job, DateTimeOffset At, decimal Cost, bool FromStock, bool FromDonor);
+/// <param name="Record">Record of the bench.</param>
+public sealed record PartsSpent(JobId Job, DateTimeOffset At, decimal Cost, bool FromStock, bool FromDonor, long Record);
 
 /// <summary>A part of a donor that was sold.</summary>
 public sealed record PartSold
 {
+    /// <summary>Row id of the part.</summary>
+    public long Id { get; init; }
+
     /// <summary>Job of the donor.</summary>
     public JobId JobId { get; init; }
 
@@ -98,32 +111,20 @@ public sealed class MoneyStore(ShopDatabase database, TimeProvider time)
 
     private const string Counts = "j.deleted_at IS NULL AND j.practice_seed IS NULL";
 
-    /// <summary>Jobs that came, went, were sold, paid or worked on with parts in a time.</summary>
-    /// <param name="from">Begin, UTC.</param>
-    /// <param name="to">End, UTC, not in it.</param>
-    public IReadOnlyList<BookJob> Jobs(DateTimeOffset from, DateTimeOffset to) =>
+    /// <summary>A job, deleted or not; null where there is none.</summary>
+    public BookJob? Job(JobId id) =>
+        database.Read(connection => connection.QueryFirstOrDefault<BookJob>($"SELECT j.*, {Minutes} FROM jobs j WHERE j.id = @id", new { id }));
+
+    /// <summary>Jobs by their numbers.</summary>
+    public IReadOnlyList<BookJob> Jobs(IReadOnlyList<long> numbers) =>
         database.Read(connection =>
-            connection
-                .Query<BookJob>(
-                    $"""
-                    SELECT j.*, {Minutes} FROM jobs j WHERE {Counts} AND (
-                      j.received_at >= @from AND j.received_at < @to OR j.closed_at >= @from AND j.closed_at < @to
-                      OR j.id IN (SELECT job_id FROM sales WHERE changed_at >= @from AND changed_at < @to)
-                      OR j.id IN (SELECT job_id FROM donor_parts WHERE state = 'sold' AND changed_at >= @from AND changed_at < @to)
-                      OR j.id IN (SELECT job_id FROM payments WHERE deleted_at IS NULL AND day >= @fromDay AND day <= @toDay)
-                      OR j.id IN (SELECT job_id FROM bench_records WHERE cost IS NOT NULL AND withdrawn_at IS NULL AND at >= @from AND at < @to))
-                    ORDER BY j.number
-                    """,
-                    new
-                    {
-                        from,
-                        to,
-                        fromDay = from.UtcDateTime.ToString("yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture),
-                        toDay = to.UtcDateTime.ToString("yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture),
-                    }
-                )
-                .AsList()
+            numbers
+                .Chunk(MostAtOnce)
+                .SelectMany(some => connection.Query<BookJob>($"SELECT j.*, {Minutes} FROM jobs j WHERE j.number IN @some ORDER BY j.number", new { some }))
+                .ToList()
         );
+
+    private const int MostAtOnce = 400;
 
     /// <summary>One job, or all jobs of a lot, by number.</summary>
     /// <param name="number">Number of the job; null for a lot.</param>
@@ -138,9 +139,6 @@ public sealed class MoneyStore(ShopDatabase database, TimeProvider time)
                 .AsList()
         );
 
-    /// <summary>Parts that went into jobs in a time.</summary>
-    public IReadOnlyList<PartsSpent> Parts(DateTimeOffset from, DateTimeOffset to) => Parts("at >= @from AND at < @to", new { from, to, Donor });
-
     /// <summary>Parts that went into a job.</summary>
     public IReadOnlyList<PartsSpent> Parts(JobId job) => Parts("job_id = @job", new { job, Donor });
 
@@ -151,7 +149,7 @@ public sealed class MoneyStore(ShopDatabase database, TimeProvider time)
             connection
                 .Query<PartSold>(
                     """
-                    SELECT job_id, changed_at AS at, price FROM donor_parts
+                    SELECT id, job_id, changed_at AS at, price FROM donor_parts
                     WHERE (@job IS NULL OR job_id = @job) AND state = 'sold' AND price IS NOT NULL ORDER BY id
                     """,
                     new { job = job?.Value }
@@ -163,17 +161,6 @@ public sealed class MoneyStore(ShopDatabase database, TimeProvider time)
     public IReadOnlyList<Payment> Payments(JobId job) =>
         database.Read(connection =>
             connection.Query<Payment>("SELECT * FROM payments WHERE deleted_at IS NULL AND job_id = @job ORDER BY day, id", new { job }).AsList()
-        );
-
-    /// <summary>Payments of days from one on and before another, the oldest first.</summary>
-    public IReadOnlyList<Payment> Payments(DateOnly from, DateOnly to) =>
-        database.Read(connection =>
-            connection
-                .Query<Payment>(
-                    "SELECT * FROM payments WHERE deleted_at IS NULL AND day >= @from AND day < @to ORDER BY day, id",
-                    new { from = DayText.Write(from), to = DayText.Write(to) }
-                )
-                .AsList()
         );
 
     /// <summary>Adds a payment.</summary>
@@ -246,9 +233,9 @@ public sealed class MoneyStore(ShopDatabase database, TimeProvider time)
     private List<PartsSpent> Parts(string where, object with) =>
         database.Read(connection =>
             connection
-                .Query<(long Job, string At, string Cost, bool Used, bool Donor)>(
+                .Query<(long Id, long Job, string At, string Cost, bool Used, bool Donor)>(
                     $"""
-                    SELECT job_id, at, cost, kind = 'part-used',
+                    SELECT id, job_id, at, cost, kind = 'part-used',
                       kind = 'part-used' AND json_valid(payload) AND coalesce(json_extract(payload, '$.bin'), '') LIKE @Donor
                     FROM bench_records WHERE {where} AND cost IS NOT NULL AND withdrawn_at IS NULL ORDER BY id
                     """,
@@ -259,7 +246,8 @@ public sealed class MoneyStore(ShopDatabase database, TimeProvider time)
                     DateTimeOffset.Parse(r.At, System.Globalization.CultureInfo.InvariantCulture),
                     decimal.Parse(r.Cost, System.Globalization.NumberStyles.Float, System.Globalization.CultureInfo.InvariantCulture),
                     r.Used && !r.Donor,
-                    r.Donor
+                    r.Donor,
+                    r.Id
                 ))
                 .ToList()
         );

@@ -266,6 +266,15 @@ public sealed class OrderStore(ShopDatabase database, TimeProvider time)
             return orders.Select(o => o with { Lines = lines[o.Id].ToList() }).ToList();
         });
 
+    /// <summary>An order without its lines, or null.</summary>
+    public SentOrder? Find(long id) =>
+        database.Read(connection =>
+            connection.QueryFirstOrDefault<SentOrder>(
+                "SELECT o.*, s.name AS supplier FROM orders o JOIN suppliers s ON s.id = o.supplier_id WHERE o.id = @id",
+                new { id }
+            )
+        );
+
     /// <summary>One line with its order, or null.</summary>
     public SentLine? FindLine(long id) =>
         database.Read(connection => connection.QueryFirstOrDefault<SentLine>("SELECT * FROM order_lines WHERE id = @id", new { id }));

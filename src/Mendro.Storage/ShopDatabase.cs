@@ -118,6 +118,9 @@ public sealed class ShopDatabase
             .LogToNowhere()
             .Build();
 
+    /// <summary>A transaction is about to be kept: what follows from it is written along with it.</summary>
+    public event Action? Settling;
+
     /// <summary>Something was written and is kept.</summary>
     public event Action? Committed;
 
@@ -174,6 +177,7 @@ public sealed class ShopDatabase
             session.Transaction = transaction = Begin(session.Connection);
             var result = work(session.Connection, transaction);
             DerivedRows.Settle(session.Connection, transaction);
+            Settling?.Invoke();
             transaction.Commit();
             done = true;
             return result;

@@ -1,104 +1,10 @@
-using System.Text.Json;
 using Dapper;
 using Mendro.Core.Jobs;
+using Mendro.Core.Money;
 using Mendro.Core.Stock;
 using Microsoft.Data.Sqlite;
 
 namespace Mendro.Storage;
-
-/// <summary>A bin of the stock.</summary>
-public sealed record StockItem
-{
-    /// <summary>Row id.</summary>
-    public long Id { get; init; }
-
-    /// <summary>What is in it, as JSON.</summary>
-    public string Spec { get; init; } = "{}";
-
-    /// <summary>Name of the part.</summary>
-    public string Name { get; init; } = "";
-
-    /// <summary>Where it lies.</summary>
-    public string Bin { get; init; } = "";
-
-    /// <summary>How many lie there, those reserved among them.</summary>
-    public int Count { get; init; }
-
-    /// <summary>Number below which more is ordered, or null.</summary>
-    public int? Low { get; init; }
-
-    /// <summary>Own cost of one, in the shop's currency, or null.</summary>
-    public decimal? Cost { get; init; }
-
-    /// <summary>Where it came from.</summary>
-    public string Source { get; init; } = "";
-
-    /// <summary>How many of them are reserved for jobs.</summary>
-    public int Reserved { get; init; }
-
-    /// <summary>When it was taken away, UTC; it can be brought back.</summary>
-    public DateTimeOffset? DeletedAt { get; init; }
-
-    /// <summary>How many are free.</summary>
-    public int Free => Count - Reserved;
-
-    /// <summary>True when more should be ordered.</summary>
-    public bool IsLow => Low is { } low && Free < low;
-
-    /// <summary>What is in it.</summary>
-    public StockSpec What => JsonSerializer.Deserialize<StockSpec>(Spec, JsonSerializerOptions.Web) ?? new StockSpec(Name);
-
-    /// <summary>Makes a bin of a line.</summary>
-    public static StockItem Of(StockLine line) =>
-        new()
-        {
-            Spec = JsonSerializer.Serialize(line.Spec, JsonSerializerOptions.Web),
-            Name = line.Spec.Name,
-            Bin = line.Bin,
-            Count = line.Count,
-            Low = line.Low,
-            Cost = line.Cost,
-            Source = line.Source,
-        };
-}
-
-/// <summary>Something that went in or out of a bin.</summary>
-/// <param name="Change">How many came, or went when negative.</param>
-/// <param name="Job">Number of the job that it went to, or null.</param>
-/// <param name="Why">Why.</param>
-/// <param name="At">When, UTC.</param>
-public sealed record StockMove(int Change, long? Job, string Why, DateTimeOffset At);
-
-/// <summary>A part that a job wants.</summary>
-public sealed record PartNeed
-{
-    /// <summary>Row id.</summary>
-    public long Id { get; init; }
-
-    /// <summary>Job, or null for the shop's own stock.</summary>
-    public JobId? JobId { get; init; }
-
-    /// <summary>Number of the job, or null.</summary>
-    public long? Number { get; init; }
-
-    /// <summary>Part.</summary>
-    public string Part { get; init; } = "";
-
-    /// <summary>How many.</summary>
-    public int Count { get; init; }
-
-    /// <summary>How many of them are put by from a bin.</summary>
-    public int Reserved { get; init; }
-
-    /// <summary>Bin from which they are put by, or null.</summary>
-    public long? ItemId { get; init; }
-
-    /// <summary>When it was noted, UTC.</summary>
-    public DateTimeOffset At { get; init; }
-
-    /// <summary>How many are still missing.</summary>
-    public int Missing => Count - Reserved;
-}
 
 /// <summary>Keeps bins and what jobs want out of them.</summary>
 public sealed class StockStore(ShopDatabase database, TimeProvider time)
@@ -138,7 +44,7 @@ public sealed class StockStore(ShopDatabase database, TimeProvider time)
 
     /// <summary>Adds a bin with what lies in it.</summary>
     /// <returns>Its id.</returns>
-    public long Add(StockItem item, string why, long? orderLine = null) =>
+    public long Add(StockItem item, string why, long? orderLine = null, decimal? cameFor = null) =>
         database.Write(
             (connection, transaction) =>
             {
@@ -151,7 +57,7 @@ public sealed class StockStore(ShopDatabase database, TimeProvider time)
                     transaction
                 );
                 if (item.Count > 0)
-                    Move(connection, transaction, id, item.Count, null, orderLine, why);
+                    Move(connection, transaction, id, item.Count, null, orderLine, why, cameFor);
                 return id;
             }
         );
@@ -167,15 +73,16 @@ public sealed class StockStore(ShopDatabase database, TimeProvider time)
                 )
         );
 
-    /// <summary>Something goes in or out.</summary>
-    public void Move(long id, int change, JobId? job, string why, long? orderLine = null) =>
-        database.Write(
-            (connection, transaction) =>
-            {
-                Move(connection, transaction, id, change, job, orderLine, why);
-                return 0;
-            }
-        );
+    /// <summary>Moves parts in or out of a bin.</summary>
+    /// <param name="id">Bin.</param>
+    /// <param name="change">Above nothing in, below nothing out.</param>
+    /// <param name="job">Job that they went into, or null.</param>
+    /// <param name="why">Why.</param>
+    /// <param name="orderLine">Line of the order that brought them, or null.</param>
+    /// <param name="cameFor">What those that came cost together; null for the last price of the bin.</param>
+    /// <returns>What they are worth, in the shop's currency: below nothing for what went; null where no price is known.</returns>
+    public decimal? Move(long id, int change, JobId? job, string why, long? orderLine = null, decimal? cameFor = null) =>
+        database.Write((connection, transaction) => Move(connection, transaction, id, change, job, orderLine, why, cameFor));
 
     /// <summary>Takes a bin away, or brings it back.</summary>
     public void SetDeleted(long id, bool deleted) =>
@@ -281,11 +188,88 @@ public sealed class StockStore(ShopDatabase database, TimeProvider time)
                 )
         );
 
-    private void Move(SqliteConnection connection, SqliteTransaction transaction, long id, int change, JobId? job, long? orderLine, string why)
+    /// <summary>What is left in a bin, by what it cost: the oldest first.</summary>
+    public IReadOnlyList<StockLayer> Layers(long id, Currency currency) =>
+        database.Read(connection => StockLayers.Left(Valued(connection, null, id), currency));
+
+    /// <summary>What all bins are worth.</summary>
+    public decimal Worth() =>
+        database.Read(connection => connection.Query<string>("SELECT value FROM stock_moves WHERE value IS NOT NULL").Sum(Number));
+
+    /// <summary>A movement of a bin, as the books take it: its part, change, value, why and when.</summary>
+    public (string Part, int Change, decimal Value, string Why, DateTimeOffset At)? FindMove(long id) =>
+        database.Read(connection =>
+            connection.QueryFirstOrDefault<(string Part, long Change, string? Value, string Why, DateTimeOffset At)?>(
+                "SELECT i.name, m.change, m.value, m.why, m.at FROM stock_moves m JOIN stock_items i ON i.id = m.item_id WHERE m.id = @id",
+                new { id }
+            )
+        )
+            is { } move
+            ? (move.Part, (int)move.Change, move.Value is null ? 0 : Number(move.Value), move.Why, move.At)
+            : null;
+
+    /// <summary>The last movement of a bin, or null.</summary>
+    public (int Change, decimal? Value, string Why)? LastMove(long id) =>
+        database.Read(connection =>
+            connection.QueryFirstOrDefault<(long Change, string? Value, string Why)?>(
+                "SELECT change, value, why FROM stock_moves WHERE item_id = @id ORDER BY id DESC LIMIT 1",
+                new { id }
+            )
+        )
+            is { } move
+            ? ((int)move.Change, move.Value is null ? null : Number(move.Value), move.Why)
+            : null;
+
+    /// <summary>Movements that an order brought, the oldest first.</summary>
+    public IReadOnlyList<(long Id, decimal Value, DateTimeOffset At)> Received(long order) =>
+        database.Read(connection =>
+            connection
+                .Query<(long Id, string? Value, DateTimeOffset At)>(
+                    """
+                    SELECT m.id, m.value, m.at FROM stock_moves m JOIN order_lines l ON l.id = m.order_line_id
+                    WHERE l.order_id = @order AND m.change > 0 ORDER BY m.id
+                    """,
+                    new { order }
+                )
+                .Select(r => (r.Id, r.Value is null ? 0 : Number(r.Value), r.At))
+                .ToList()
+        );
+
+    private static List<(int Change, decimal Value)> Valued(SqliteConnection connection, SqliteTransaction? transaction, long id) =>
+        connection
+            .Query<(long Change, string? Value)>("SELECT change, value FROM stock_moves WHERE item_id = @id ORDER BY id", new { id }, transaction)
+            .Select(r => ((int)r.Change, r.Value is null ? 0 : Number(r.Value)))
+            .ToList();
+
+    private static decimal Number(string text) =>
+        decimal.Parse(text, System.Globalization.NumberStyles.Float, System.Globalization.CultureInfo.InvariantCulture);
+
+    // What comes is worth what it cost; what goes what the oldest of it cost.
+    private decimal? Move(
+        SqliteConnection connection,
+        SqliteTransaction transaction,
+        long id,
+        int change,
+        JobId? job,
+        long? orderLine,
+        string why,
+        decimal? cameFor = null
+    )
     {
+        var currency = new Currency(
+            connection.QueryFirstOrDefault<string>("SELECT value FROM settings WHERE key = 'currency'", transaction: transaction) ?? "EUR"
+        );
+        var known = connection.QueryFirstOrDefault<string>("SELECT cost FROM stock_items WHERE id = @id", new { id }, transaction) is { } last
+            ? Number(last)
+            : (decimal?)null;
+        var before = change < 0 ? StockLayers.Left(Valued(connection, transaction, id), currency) : [];
+        var value =
+            change > 0 ? cameFor ?? (known is { } each ? currency.Round(each * change) : null)
+            : known is null && before.Sum(l => l.Value) == 0 ? null
+            : -StockLayers.Take(before, -change, currency).Cost;
         connection.Execute("UPDATE stock_items SET count = count + @change WHERE id = @id", new { id, change }, transaction);
         connection.Execute(
-            "INSERT INTO stock_moves (item_id, change, job_id, order_line_id, why, at) VALUES (@id, @change, @job, @orderLine, @why, @at)",
+            "INSERT INTO stock_moves (item_id, change, job_id, order_line_id, why, at, value) VALUES (@id, @change, @job, @orderLine, @why, @at, @value)",
             new
             {
                 id,
@@ -294,8 +278,10 @@ public sealed class StockStore(ShopDatabase database, TimeProvider time)
                 orderLine,
                 why,
                 at = time.GetUtcNow(),
+                value = value?.ToString(System.Globalization.CultureInfo.InvariantCulture),
             },
             transaction
         );
+        return value;
     }
 }

@@ -1,4 +1,5 @@
 using System.Globalization;
+using Mendro.Shop;
 using Mendro.Storage;
 
 namespace Mendro.Web;
@@ -7,11 +8,7 @@ namespace Mendro.Web;
 public sealed class ShopCalendar(SettingsStore settings, TimeProvider time)
 {
     /// <summary>The shop's zone: the one set, else the machine's.</summary>
-    public TimeZoneInfo Zone => Find(settings.Get().TimeZone) ?? time.LocalTimeZone;
-
-    /// <summary>A zone by its IANA name, or null when there is none of that name.</summary>
-    public static TimeZoneInfo? Find(string? id) =>
-        id is { Length: > 0 } && TimeZoneInfo.TryFindSystemTimeZoneById(id, out var zone) ? zone : null;
+    public TimeZoneInfo Zone => ShopZone.Of(settings, time);
 
     /// <summary>Today by the shop's own clock.</summary>
     public DateOnly Today => DateOnly.FromDateTime(TimeZoneInfo.ConvertTime(time.GetUtcNow(), Zone).DateTime);

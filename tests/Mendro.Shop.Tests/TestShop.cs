@@ -46,7 +46,9 @@ public sealed class TestShop : IDisposable
             Settings,
             bench
         );
-        Readings = new ReadingDesk(bench, Records, Practice);
+        StockRows = new StockStore(Database, Time);
+        Donors = new DonorStore(Database, Time);
+        Readings = new ReadingDesk(bench, Records, Practice, new PartsBack(StockRows, Donors));
         Forecasts = new ForecastStore(Database, Time);
         Repairs = new RepairDesk(
             bench,
@@ -68,7 +70,6 @@ public sealed class TestShop : IDisposable
         Runs = new RunDesk(bench, new RunStore(Database), Records, Repairs, Timers, Ledger, TradeLibrary.Shipped, Time);
         Capacitors = new CapacitorStore(Database, Time);
         Fits = new FitDesk(Capacitors);
-        StockRows = new StockStore(Database, Time);
         Stock = new StockDesk(StockRows, bench, Settings, Ledger);
         Recap = new RecapDesk(bench, Jobs, Capacitors, Fits, Desk, Stock, Ledger, TradeLibrary.Shipped);
         var traces = new TraceStore(Database, Time);
@@ -80,7 +81,6 @@ public sealed class TestShop : IDisposable
         Pictures = new PictureDesk(bench, PictureRows, PictureFiles);
         Jumpers = new JumperDesk(bench, traces, Traces, Desk);
         Sales = new SaleStore(Database, Time);
-        Donors = new DonorStore(Database, Time);
         HandOver = new HandOverDesk(
             bench,
             Jobs,
@@ -88,7 +88,8 @@ public sealed class TestShop : IDisposable
             new GoodReadingStore(Database, Time),
             Sales,
             Donors,
-            new ShelfStore(Database, Time)
+            new ShelfStore(Database, Time),
+            Settings
         );
         Owners = new OwnerDesk(bench, Jobs, Records, Settings, Time);
         OwnerData = new OwnerData(new OwnerStore(Database, Time), Records, PictureRows, new Timeline(Database), Ledger);
@@ -109,6 +110,9 @@ public sealed class TestShop : IDisposable
         LotItems = new LotItemsDesk(LotRows, bench, Intake, Models, Door, Ledger);
         LotCorrections = new LotCorrectDesk(LotRows, Jobs, bench, HandOver, ModelChanges, Profiles, Ledger);
         OrderRows = new OrderStore(Database, Time);
+        MoneyRows = new MoneyStore(Database, Time);
+        Journal = new JournalStore(Database, Time);
+        Books = new BookKeeper(Database, Journal, MoneyRows, Sales, LotRows, StockRows, OrderRows, Records, Settings, Time);
         var link = new SupplierLink(Patience, Time);
         Orders = new OrderDesk(
             OrderRows,
@@ -118,14 +122,14 @@ public sealed class TestShop : IDisposable
             HandOver,
             Jobs,
             Settings,
+            MoneyRows,
             link,
             Ledger,
             Time
         );
         Suppliers = new SupplierDesk(OrderRows, link, Ledger, Time);
-        MoneyRows = new MoneyStore(Database, Time);
         DonorParts = new DonorDesk(Donors, Jobs, bench, Ledger);
-        Money = new MoneyDesk(MoneyRows, Sales, OrderRows, Jobs, Records, bench, Settings, Ledger, Time);
+        Money = new MoneyDesk(MoneyRows, Journal, Books, Jobs, Records, bench, Settings, Ledger, Time);
         LastCalls = new LastCallsDesk(Owners, Money, HandOver, new ShelfStore(Database, Time), Settings);
         Swaps = new SwapDesk(bench, Jobs, new GearStore(Database, Time), Models, Practice);
         Apart = new ApartDesk(bench, Records);
@@ -220,6 +224,10 @@ public sealed class TestShop : IDisposable
     public SupplierDesk Suppliers { get; }
 
     public MoneyStore MoneyRows { get; }
+
+    public JournalStore Journal { get; }
+
+    public BookKeeper Books { get; }
 
     public MoneyDesk Money { get; }
 

@@ -18,6 +18,9 @@ public enum Account
     /// <summary>Tax owed.</summary>
     Tax,
 
+    /// <summary>What the shop's owner brought in: stock that was there before, or was put in by hand.</summary>
+    Own,
+
     /// <summary>Income of sales.</summary>
     Sales,
 
@@ -50,6 +53,21 @@ public sealed record Posting(Account Account, decimal Value);
 /// <param name="Postings">Postings.</param>
 public sealed record BookEntry(DateOnly Day, string What, long? Job, string Lot, IReadOnlyList<Posting> Postings)
 {
+    /// <summary>Number in the journal; 0 before it is written.</summary>
+    public long Number { get; init; }
+
+    /// <summary>Number of the entry that it takes back, or null.</summary>
+    public long? Reverses { get; init; }
+
+    /// <summary>What one of the foreign currency was worth; 1 for the shop's own.</summary>
+    public decimal Rate { get; init; } = 1;
+
+    /// <summary>Tax rate in it, %.</summary>
+    public decimal TaxPercent { get; init; }
+
+    /// <summary>Who did what it came of; blank where nobody signs in.</summary>
+    public string Who { get; init; } = "";
+
     /// <summary>What is gained by it: income less cost. What is only bought, owed or paid moves none.</summary>
     public decimal Gain => -Postings.Where(p => p.Account >= Account.Sales).Sum(p => p.Value);
 
@@ -142,6 +160,31 @@ public static class Books
         var (net, owed, got) = tax.Of(price, currency);
         return new(day, "part of a donor sold", job, lot, [new(Account.Cash, got), new(Account.Sales, -net), new(Account.Tax, -owed)]);
     }
+
+    /// <summary>A unit came back from its buyer: the price is paid back, the unit is the shop's again; fees and postage are spent.</summary>
+    public static BookEntry CameBack(BookEntry sold, DateOnly day)
+    {
+        Account[] back = [Account.Sales, Account.Tax, Account.Units, Account.UnitsGone];
+        var turned = sold.Postings.Where(p => back.Contains(p.Account)).Select(p => p with { Value = -p.Value }).ToList();
+        return sold with
+        {
+            Day = day,
+            What = "came back: paid back",
+            Postings = [new(Account.Cash, -turned.Sum(p => p.Value)), .. turned],
+        };
+    }
+
+    /// <summary>What a lot cost beyond what its units bear: units to come, or what those that went bear too little.</summary>
+    public static BookEntry RestOfLot(DateOnly day, string lot, decimal rest, bool gone) =>
+        new(day, "lot, beyond its units", null, lot, [new(gone ? Account.UnitsGone : Account.Units, rest), new(Account.Cash, -rest)]);
+
+    /// <summary>Parts were put into a bin by hand, or were there before.</summary>
+    public static BookEntry PutIn(DateOnly day, string part, decimal value) =>
+        new(day, $"stock: {part}", null, "", [new(Account.Stock, value), new(Account.Own, -value)]);
+
+    /// <summary>A bin was counted: more, fewer, or spoilt.</summary>
+    public static BookEntry Counted(DateOnly day, string part, decimal value) =>
+        new(day, $"counted: {part}", null, "", [new(Account.Stock, value), new(Account.PartsUsed, -value)]);
 
     /// <summary>A unit was given up: what was paid for it is gone.</summary>
     public static BookEntry GivenUp(DateOnly day, long job, string lot, decimal paid) =>

@@ -64,7 +64,8 @@ public sealed partial class DemoWorld(
             new GoodReadingStore(database, _clock),
             new SaleStore(database, _clock),
             new DonorStore(database, _clock),
-            new ShelfStore(database, _clock)
+            new ShelfStore(database, _clock),
+            new SettingsStore(database)
         );
 
     private PictureDesk Pictures => new(Bench, new PictureStore(database, _clock), pictureFiles);
@@ -86,7 +87,7 @@ public sealed partial class DemoWorld(
             );
             var stock = new StockStore(database, _clock);
             foreach (var line in StockFile.Read(Resource("demo-stock.csv"), out _))
-                stock.Add(StockItem.Of(line), "counted");
+                stock.Add(StockItem.Of(line), "put in");
             foreach (var (name, words) in ((string, string)[])[
                 ("5", "attic find, by word of mouth"), ("6", "two consoles with a box of cartridges"), ("7", "broken, untested, from a closing shop"),
                 ("8", "mixed box, market by the river"),

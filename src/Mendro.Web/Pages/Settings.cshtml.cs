@@ -111,7 +111,7 @@ public sealed class SettingsModel(
             ModelState.AddModelError("", "The shop needs a name of up to 80 characters.");
         if (!Mendro.Core.Money.Currency.IsCode(code))
             ModelState.AddModelError("", "The currency is three letters, such as EUR.");
-        if (Words.Clean(TimeZone).Length > 0 && ShopCalendar.Find(Words.Clean(TimeZone)) is null)
+        if (Words.Clean(TimeZone).Length > 0 && Mendro.Shop.ShopZone.Find(Words.Clean(TimeZone)) is null)
             ModelState.AddModelError(
                 "",
                 $"“{TimeZone}” is no time zone. Choose one from the list, such as Europe/Berlin, or leave it blank."

@@ -1,0 +1,299 @@
+using System.Globalization;
+using Dapper;
+using Mendro.Core.Jobs;
+using Mendro.Core.Money;
+using Mendro.Core.Quantities;
+
+namespace Mendro.Storage;
+
+/// <summary>An entry of the books that stands.</summary>
+/// <param name="Id">Number in the journal.</param>
+/// <param name="Matter">What it is of, such as <c>job:12:sold:0</c>.</param>
+/// <param name="Basis">What it was made of: while that is the same, it stands.</param>
+/// <param name="OwnDay">Day on which it happened.</param>
+/// <param name="Entry">The entry.</param>
+public sealed record StandingEntry(long Id, string Matter, string Basis, DateOnly OwnDay, BookEntry Entry);
+
+/// <summary>A month that was closed or opened again.</summary>
+/// <param name="Month">Its first day.</param>
+/// <param name="Locked">True when it was closed.</param>
+/// <param name="At">When.</param>
+/// <param name="Who">By whom; blank where nobody signs in.</param>
+public sealed record MonthLock(DateOnly Month, bool Locked, DateTimeOffset At, string Who);
+
+/// <summary>The journal: entries are written once and never changed; what was wrong is reversed.</summary>
+public sealed class JournalStore(ShopDatabase database, TimeProvider time)
+{
+    private const string Select = """
+        SELECT e.id, e.day, e.own_day, e.matter, e.basis, e.what, j.number, e.lot, e.rate, e.tax_percent, e.reverses, e.who, l.account, l.value
+        FROM journal e JOIN journal_lines l ON l.entry_id = e.id LEFT JOIN jobs j ON j.id = e.job_id
+        """;
+
+    /// <summary>What is to be brought into the books, the oldest first.</summary>
+    /// <param name="most">How many.</param>
+    public IReadOnlyList<(string Kind, long Id)> Due(int most) =>
+        database.Read(connection =>
+            connection.Query<(string, long)>("SELECT kind, id FROM books_due ORDER BY kind, id LIMIT @most", new { most }).AsList()
+        );
+
+    /// <summary>One thing is in the books.</summary>
+    public void Settled(string kind, long id) =>
+        database.Write(
+            (connection, transaction) => connection.Execute("DELETE FROM books_due WHERE kind = @kind AND id = @id", new { kind, id }, transaction)
+        );
+
+    /// <summary>Something of a job is left out for want of a rate, or nothing is any more.</summary>
+    public void Lacks(JobId job, bool lacking) =>
+        database.Write(
+            (connection, transaction) =>
+                connection.Execute(
+                    lacking ? "INSERT OR IGNORE INTO books_lacking VALUES (@job)" : "DELETE FROM books_lacking WHERE job_id = @job",
+                    new { job },
+                    transaction
+                )
+        );
+
+    /// <summary>Jobs of which something is left out for want of a rate, by number.</summary>
+    public IReadOnlyList<long> Lacking() =>
+        database.Read(connection =>
+            connection.Query<long>("SELECT j.number FROM books_lacking b JOIN jobs j ON j.id = b.job_id ORDER BY j.number").AsList()
+        );
+
+    /// <summary>Entries that stand and whose matter begins so: neither a reversal nor reversed, the oldest first.</summary>
+    public IReadOnlyList<StandingEntry> Standing(string matter, Currency currency) =>
+        Read(
+            $"{Select} WHERE e.matter >= @matter AND e.matter < @end AND e.reverses IS NULL "
+                + "AND NOT EXISTS (SELECT 1 FROM journal r WHERE r.reverses = e.id) ORDER BY e.id",
+            new { matter, end = matter + "\uffff" },
+            currency
+        );
+
+    /// <summary>Entries of days from one on and before another, in the order of their days.</summary>
+    public IReadOnlyList<BookEntry> Between(DateOnly from, DateOnly to, Currency currency) =>
+        Entries(
+            "WHERE e.day >= @from AND e.day < @to AND e.currency = @Code",
+            new { from = DayText.Write(from), to = DayText.Write(to), currency.Code },
+            currency
+        );
+
+    /// <summary>Entries of a job, or of a lot with its units.</summary>
+    public IReadOnlyList<BookEntry> Of(long? number, string lot, Currency currency) =>
+        Entries(
+            number is null ? "WHERE e.lot = @lot AND e.currency = @Code" : "WHERE j.number = @number AND e.currency = @Code",
+            new { number, lot, currency.Code },
+            currency
+        );
+
+    /// <summary>What each account came to in each month of a time, in the smallest coin.</summary>
+    public IReadOnlyList<(DateOnly Month, Account Account, decimal Value)> Months(DateOnly from, DateOnly to, Currency currency) =>
+        database.Read(connection =>
+            connection
+                .Query<(string Month, string Account, long Value)>(
+                    """
+                    SELECT substr(e.day, 1, 7), l.account, sum(l.value) FROM journal e JOIN journal_lines l ON l.entry_id = e.id
+                    WHERE e.day >= @from AND e.day < @to AND e.currency = @Code GROUP BY 1, 2
+                    """,
+                    new { from = DayText.Write(from), to = DayText.Write(to), currency.Code }
+                )
+                .Select(r => (DayText.Read(r.Month + "-01")!.Value, Enum.Parse<Account>(r.Account), Whole(r.Value, currency)))
+                .ToList()
+        );
+
+    /// <summary>What stands on an account, all days together.</summary>
+    public decimal Balance(Account account, Currency currency) =>
+        Whole(
+            database.Read(connection =>
+                connection.ExecuteScalar<long>(
+                    "SELECT coalesce(sum(l.value), 0) FROM journal_lines l JOIN journal e ON e.id = l.entry_id WHERE l.account = @account AND e.currency = @Code",
+                    new { account = account.ToString(), currency.Code }
+                )
+            ),
+            currency
+        );
+
+    /// <summary>Writes an entry.</summary>
+    /// <param name="matter">What it is of.</param>
+    /// <param name="basis">What it was made of.</param>
+    /// <param name="ownDay">Day on which it happened; the entry's day is that, or the first of an open month.</param>
+    /// <param name="entry">The entry; its values add up to nothing.</param>
+    /// <param name="job">Its job, or null.</param>
+    /// <param name="currency">Currency of its values.</param>
+    /// <returns>Its number.</returns>
+    public long Write(string matter, string basis, DateOnly ownDay, BookEntry entry, JobId? job, Currency currency) =>
+        database.Write(
+            (connection, transaction) =>
+            {
+                var id = connection.ExecuteScalar<long>(
+                    """
+                    INSERT INTO journal (day, own_day, at, who, matter, basis, what, job_id, lot, currency, rate, tax_percent, reverses)
+                    VALUES (@day, @own, @at, @who, @matter, @basis, @What, @job, @Lot, @Code, @rate, @tax, @Reverses) RETURNING id
+                    """,
+                    new
+                    {
+                        day = DayText.Write(entry.Day),
+                        own = DayText.Write(ownDay),
+                        at = time.GetUtcNow(),
+                        who = Acting.Now,
+                        matter,
+                        basis,
+                        entry.What,
+                        job = job?.Value,
+                        entry.Lot,
+                        currency.Code,
+                        rate = entry.Rate.ToString(CultureInfo.InvariantCulture),
+                        tax = entry.TaxPercent.ToString(CultureInfo.InvariantCulture),
+                        entry.Reverses,
+                    },
+                    transaction
+                );
+                foreach (var account in entry.Postings.GroupBy(p => p.Account))
+                    connection.Execute(
+                        "INSERT INTO journal_lines (entry_id, account, value) VALUES (@id, @account, @value)",
+                        new
+                        {
+                            id,
+                            account = account.Key.ToString(),
+                            value = Coins(account.Sum(p => p.Value), currency),
+                        },
+                        transaction
+                    );
+                return id;
+            }
+        );
+
+    /// <summary>Whether a month is closed.</summary>
+    public bool IsLocked(DateOnly month) =>
+        database.Read(connection =>
+            connection.QueryFirstOrDefault<bool>(
+                "SELECT locked FROM month_locks WHERE month = @month ORDER BY id DESC LIMIT 1",
+                new { month = Text(month) }
+            )
+        );
+
+    /// <summary>Closes a month or opens it again.</summary>
+    public void Lock(DateOnly month, bool locked) =>
+        database.Write(
+            (connection, transaction) =>
+                connection.Execute(
+                    "INSERT INTO month_locks (month, locked, at, who) VALUES (@month, @locked, @at, @who)",
+                    new
+                    {
+                        month = Text(month),
+                        locked,
+                        at = time.GetUtcNow(),
+                        who = Acting.Now,
+                    },
+                    transaction
+                )
+        );
+
+    /// <summary>When a month was closed and opened, the newest first.</summary>
+    public IReadOnlyList<MonthLock> Locks(DateOnly month) =>
+        database.Read(connection =>
+            connection
+                .Query<(bool Locked, DateTimeOffset At, string Who)>(
+                    "SELECT locked, at, who FROM month_locks WHERE month = @month ORDER BY id DESC",
+                    new { month = Text(month) }
+                )
+                .Select(l => new MonthLock(month, l.Locked, l.At, l.Who))
+                .ToList()
+        );
+
+    /// <summary>The tax that applies on a day.</summary>
+    public TaxRule Tax(DateOnly day) =>
+        database.Read(connection =>
+            connection.QueryFirstOrDefault<(string Percent, bool Inclusive)?>(
+                "SELECT percent, inclusive FROM tax_rules WHERE day <= @day ORDER BY day DESC LIMIT 1",
+                new { day = DayText.Write(day) }
+            )
+        )
+            is { } rule
+            ? new TaxRule(decimal.Parse(rule.Percent, CultureInfo.InvariantCulture), rule.Inclusive)
+            : TaxRule.None;
+
+    /// <summary>Keeps the tax that applies from a day on.</summary>
+    public void SetTax(DateOnly from, TaxRule rule) =>
+        database.Write(
+            (connection, transaction) =>
+                connection.Execute(
+                    """
+                    INSERT INTO tax_rules (day, percent, inclusive) VALUES (@day, @percent, @Inclusive)
+                    ON CONFLICT (day) DO UPDATE SET percent = excluded.percent, inclusive = excluded.inclusive
+                    """,
+                    new
+                    {
+                        day = DayText.Write(from),
+                        percent = rule.Percent.ToString(CultureInfo.InvariantCulture),
+                        rule.Inclusive,
+                    },
+                    transaction
+                )
+        );
+
+    private IReadOnlyList<BookEntry> Entries(string where, object with, Currency currency) =>
+        [.. Read($"{Select} {where} ORDER BY e.day, e.id", with, currency).Select(s => s.Entry)];
+
+    private List<StandingEntry> Read(string sql, object with, Currency currency) =>
+        database.Read(connection =>
+            connection
+                .Query<Row>(sql, with)
+                .GroupBy(r => r.Id)
+                .Select(g => g.First().ToEntry([.. g.Select(l => new Posting(Enum.Parse<Account>(l.Account), Whole(l.Value, currency)))]))
+                .ToList()
+        );
+
+    private static string Text(DateOnly month) => DayText.Write(month)[..7];
+
+    private static decimal Whole(long coins, Currency currency) => coins / Scale(currency);
+
+    private static long Coins(decimal value, Currency currency) => (long)decimal.Round(value * Scale(currency), MidpointRounding.AwayFromZero);
+
+    private static decimal Scale(Currency currency) => (decimal)Math.Pow(10, currency.MinorUnits);
+
+    private sealed class Row
+    {
+        public long Id { get; init; }
+
+        public string Day { get; init; } = "";
+
+        public string OwnDay { get; init; } = "";
+
+        public string Matter { get; init; } = "";
+
+        public string Basis { get; init; } = "";
+
+        public string What { get; init; } = "";
+
+        public long? Number { get; init; }
+
+        public string Lot { get; init; } = "";
+
+        public string Rate { get; init; } = "1";
+
+        public string TaxPercent { get; init; } = "0";
+
+        public long? Reverses { get; init; }
+
+        public string Who { get; init; } = "";
+
+        public string Account { get; init; } = "";
+
+        public long Value { get; init; }
+
+        public StandingEntry ToEntry(IReadOnlyList<Posting> postings) =>
+            new(
+                Id,
+                Matter,
+                Basis,
+                DayText.Read(OwnDay) ?? default,
+                new BookEntry(DayText.Read(Day) ?? default, What, Number, Lot, postings)
+                {
+                    Number = Id,
+                    Reverses = Reverses,
+                    Rate = decimal.Parse(Rate, CultureInfo.InvariantCulture),
+                    TaxPercent = decimal.Parse(TaxPercent, CultureInfo.InvariantCulture),
+                    Who = Who,
+                }
+            );
+    }
+}
