@@ -93,6 +93,7 @@ if (options.WarmUp)
     builder.Services.AddHostedService<WarmUp>();
 builder.Services.AddHostedService<BenchWorker>();
 builder.Services.AddHostedService<BackupKeeper>();
+builder.Services.AddHostedService<BookWorker>();
 builder.Services.AddHostedService<HookWorker>();
 builder.Services.AddHealthChecks().AddCheck<DatabaseHealth>("database");
 

@@ -99,7 +99,7 @@ public sealed class JobStoreTests : IDisposable
     {
         var job = _shop.TakeIn();
         _shop.Time.Advance(TimeSpan.FromHours(2));
-        _shop.Jobs.WriteEnding(job.Id, "works", "", 45m);
+        _shop.Jobs.WriteEnding(job.Id, "works", "", 45m, 30);
         _shop.Move(job, JobLife.Close(job.Status, JobEnd.ForSale));
         var closed = _shop.Jobs.Find(101)!;
         closed.Ending.ShouldBe(JobEnd.ForSale);

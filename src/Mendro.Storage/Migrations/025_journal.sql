@@ -88,55 +88,60 @@ INSERT INTO books_due SELECT 'lot', id FROM lots;
 INSERT INTO books_due SELECT 'move', id FROM stock_moves WHERE job_id IS NULL;
 INSERT INTO books_due SELECT 'order', id FROM orders;
 
+-- Not “or ignore”: the statement that fires a trigger has its own way with conflicts, and that way holds.
 CREATE TRIGGER books_by_intake AFTER INSERT ON jobs WHEN NEW.practice_seed IS NULL AND (NEW.paid IS NOT NULL OR NEW.lot <> '')
 BEGIN
-  INSERT OR IGNORE INTO books_due SELECT 'job', NEW.id WHERE NEW.paid IS NOT NULL;
-  INSERT OR IGNORE INTO books_due SELECT 'lot', id FROM lots WHERE name = NEW.lot;
+  INSERT INTO books_due SELECT 'job', NEW.id WHERE NEW.paid IS NOT NULL AND NOT EXISTS (SELECT 1 FROM books_due WHERE kind = 'job' AND id = NEW.id);
+  INSERT INTO books_due SELECT 'lot', id FROM lots l WHERE name = NEW.lot
+    AND NOT EXISTS (SELECT 1 FROM books_due WHERE kind = 'lot' AND id = l.id);
 END;
 
 CREATE TRIGGER books_by_job AFTER UPDATE OF paid, currency, customer_id, ending, closed_at, deleted_at, lot ON jobs
 WHEN NEW.practice_seed IS NULL AND (NEW.paid IS NOT OLD.paid OR NEW.currency IS NOT OLD.currency OR NEW.customer_id IS NOT OLD.customer_id
   OR NEW.ending IS NOT OLD.ending OR NEW.closed_at IS NOT OLD.closed_at OR NEW.deleted_at IS NOT OLD.deleted_at OR NEW.lot IS NOT OLD.lot)
 BEGIN
-  INSERT OR IGNORE INTO books_due VALUES ('job', NEW.id);
-  INSERT OR IGNORE INTO books_due SELECT 'lot', id FROM lots WHERE name IN (NEW.lot, OLD.lot) AND name <> '';
+  INSERT INTO books_due SELECT 'job', NEW.id WHERE NOT EXISTS (SELECT 1 FROM books_due WHERE kind = 'job' AND id = NEW.id);
+  INSERT INTO books_due SELECT 'lot', id FROM lots l WHERE name IN (NEW.lot, OLD.lot) AND name <> ''
+    AND NOT EXISTS (SELECT 1 FROM books_due WHERE kind = 'lot' AND id = l.id);
 END;
 
 CREATE TRIGGER books_by_record AFTER INSERT ON bench_records WHEN NEW.cost IS NOT NULL
-BEGIN INSERT OR IGNORE INTO books_due VALUES ('job', NEW.job_id); END;
+BEGIN INSERT INTO books_due SELECT 'job', NEW.job_id WHERE NOT EXISTS (SELECT 1 FROM books_due WHERE kind = 'job' AND id = NEW.job_id); END;
 
 CREATE TRIGGER books_by_change AFTER UPDATE OF withdrawn_at, cost ON bench_records WHEN NEW.cost IS NOT NULL OR OLD.cost IS NOT NULL
-BEGIN INSERT OR IGNORE INTO books_due VALUES ('job', NEW.job_id); END;
+BEGIN INSERT INTO books_due SELECT 'job', NEW.job_id WHERE NOT EXISTS (SELECT 1 FROM books_due WHERE kind = 'job' AND id = NEW.job_id); END;
 
 CREATE TRIGGER books_by_sale AFTER INSERT ON sales
-BEGIN INSERT OR IGNORE INTO books_due VALUES ('job', NEW.job_id); END;
+BEGIN INSERT INTO books_due SELECT 'job', NEW.job_id WHERE NOT EXISTS (SELECT 1 FROM books_due WHERE kind = 'job' AND id = NEW.job_id); END;
 
 CREATE TRIGGER books_by_sold AFTER UPDATE ON sales
-BEGIN INSERT OR IGNORE INTO books_due VALUES ('job', NEW.job_id); END;
+BEGIN INSERT INTO books_due SELECT 'job', NEW.job_id WHERE NOT EXISTS (SELECT 1 FROM books_due WHERE kind = 'job' AND id = NEW.job_id); END;
 
 CREATE TRIGGER books_by_payment AFTER INSERT ON payments
-BEGIN INSERT OR IGNORE INTO books_due VALUES ('job', NEW.job_id); END;
+BEGIN INSERT INTO books_due SELECT 'job', NEW.job_id WHERE NOT EXISTS (SELECT 1 FROM books_due WHERE kind = 'job' AND id = NEW.job_id); END;
 
 CREATE TRIGGER books_by_repayment AFTER UPDATE ON payments
-BEGIN INSERT OR IGNORE INTO books_due VALUES ('job', NEW.job_id); END;
+BEGIN INSERT INTO books_due SELECT 'job', NEW.job_id WHERE NOT EXISTS (SELECT 1 FROM books_due WHERE kind = 'job' AND id = NEW.job_id); END;
 
 CREATE TRIGGER books_by_donor AFTER UPDATE OF state, price ON donor_parts
-BEGIN INSERT OR IGNORE INTO books_due VALUES ('job', NEW.job_id); END;
+BEGIN INSERT INTO books_due SELECT 'job', NEW.job_id WHERE NOT EXISTS (SELECT 1 FROM books_due WHERE kind = 'job' AND id = NEW.job_id); END;
 
 CREATE TRIGGER books_by_lot AFTER INSERT ON lots
-BEGIN INSERT OR IGNORE INTO books_due VALUES ('lot', NEW.id); END;
+BEGIN INSERT INTO books_due SELECT 'lot', NEW.id WHERE NOT EXISTS (SELECT 1 FROM books_due WHERE kind = 'lot' AND id = NEW.id); END;
 
 CREATE TRIGGER books_by_price AFTER UPDATE OF price, postage, currency, bought_on ON lots
 BEGIN
-  INSERT OR IGNORE INTO books_due VALUES ('lot', NEW.id);
-  INSERT OR IGNORE INTO books_due SELECT 'job', id FROM jobs WHERE lot = NEW.name AND practice_seed IS NULL AND NEW.bought_on IS NOT OLD.bought_on;
+  INSERT INTO books_due SELECT 'lot', NEW.id WHERE NOT EXISTS (SELECT 1 FROM books_due WHERE kind = 'lot' AND id = NEW.id);
+  INSERT INTO books_due SELECT 'job', id FROM jobs j WHERE lot = NEW.name AND practice_seed IS NULL AND NEW.bought_on IS NOT OLD.bought_on
+    AND NOT EXISTS (SELECT 1 FROM books_due WHERE kind = 'job' AND id = j.id);
 END;
 
 CREATE TRIGGER books_by_move AFTER INSERT ON stock_moves WHEN NEW.job_id IS NULL
 BEGIN
-  INSERT OR IGNORE INTO books_due SELECT 'move', NEW.id WHERE NEW.order_line_id IS NULL;
-  INSERT OR IGNORE INTO books_due SELECT 'order', order_id FROM order_lines WHERE id = NEW.order_line_id;
+  INSERT INTO books_due SELECT 'move', NEW.id WHERE NEW.order_line_id IS NULL;
+  INSERT INTO books_due SELECT 'order', order_id FROM order_lines l WHERE id = NEW.order_line_id
+    AND NOT EXISTS (SELECT 1 FROM books_due WHERE kind = 'order' AND id = l.order_id);
 END;
 
 CREATE TRIGGER books_by_rate AFTER INSERT ON rates
-BEGIN INSERT OR IGNORE INTO books_due SELECT 'job', job_id FROM books_lacking; END;
+BEGIN INSERT INTO books_due SELECT 'job', job_id FROM books_lacking b WHERE NOT EXISTS (SELECT 1 FROM books_due WHERE kind = 'job' AND id = b.job_id); END;

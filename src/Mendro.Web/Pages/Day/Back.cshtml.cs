@@ -18,6 +18,6 @@ public sealed class BackModel(LookBackDesk desk, MoneyDesk money, ShopCalendar c
     public void OnGet()
     {
         Weeks = desk.Weeks(Count, calendar.Zone);
-        ByKind = money.Month(new DateOnly(calendar.Today.Year, calendar.Today.Month, 1), calendar.Zone).ByKind;
+        ByKind = money.Month(new DateOnly(calendar.Today.Year, calendar.Today.Month, 1)).ByKind;
     }
 }

@@ -41,10 +41,10 @@ public sealed class IndexModel(MoneyDesk desk, SettingsStore settings, ShopCalen
         : $"lot={Uri.EscapeDataString(Lot!)}";
 
     /// <summary>The books.</summary>
-    public MonthBooks Books => _books ??= IsMonth ? desk.Month(First, calendar.Zone) : desk.Of(Job, Words.Clean(Lot), calendar.Zone);
+    public MonthBooks Books => _books ??= IsMonth ? desk.Month(First) : desk.Of(Job, Words.Clean(Lot));
 
     /// <summary>Gain of a year of months up to it.</summary>
-    public IReadOnlyList<(DateOnly Month, decimal Gain)> Year => desk.Gains(First.AddMonths(1 - Months), Months, calendar.Zone);
+    public IReadOnlyList<(DateOnly Month, decimal Gain)> Year => desk.Gains(First.AddMonths(1 - Months), Months);
 
     /// <summary>Own units that lie longest.</summary>
     public IReadOnlyList<AgeingUnit> Ageing => desk.Ageing(Longest);
@@ -52,8 +52,29 @@ public sealed class IndexModel(MoneyDesk desk, SettingsStore settings, ShopCalen
     /// <summary>Quotes of the job that is shown.</summary>
     public IReadOnlyList<string> Quotes => Job is { } number ? desk.Quotes(number) : [];
 
-    /// <summary>Tax.</summary>
-    public TaxRule Tax => desk.Tax;
+    /// <summary>Tax that applies today.</summary>
+    public TaxRule Tax => desk.Tax(calendar.Today);
+
+    /// <summary>When the month was closed and opened, the newest first.</summary>
+    public IReadOnlyList<MonthLock> Locks => _locks ??= desk.Locks(First);
+
+    /// <summary>True when nothing in the month changes any more.</summary>
+    public bool IsLocked => Locks is [{ Locked: true }, ..];
+
+    /// <summary>True when the month is over and may be closed.</summary>
+    public bool IsOver => First.AddMonths(1) <= calendar.Today;
+
+    /// <summary>What stands on accounts that go on from month to month.</summary>
+    public IReadOnlyList<(string Words, Amount Sum)> Balances =>
+        [
+            ("money", desk.Balance(Account.Cash)),
+            ("bound in units", desk.Balance(Account.Units)),
+            ("bound in parts", desk.Balance(Account.Stock)),
+            ("owners owe", desk.Balance(Account.Owners)),
+            ("tax due", In(-desk.Balance(Account.Tax).Value)),
+        ];
+
+    private IReadOnlyList<MonthLock>? _locks;
 
     /// <summary>Currency.</summary>
     public string Currency => settings.Get().Currency;
@@ -83,13 +104,21 @@ public sealed class IndexModel(MoneyDesk desk, SettingsStore settings, ShopCalen
         File(Encoding.UTF8.GetBytes(MoneyDesk.Csv(Books)), "text/csv", IsMonth ? $"books-{DayText.Write(First)[..7]}.csv" : "books.csv");
 
     /// <summary>Sets the tax.</summary>
-    public IActionResult OnPostTax(string? percent, bool inclusive)
+    public IActionResult OnPostTax(string? percent, bool inclusive, string? from)
     {
-        Remember(("percent", percent));
+        Remember(("percent", percent), ("from", from));
+        if (DayText.Read(Words.Clean(from)) is not { } day)
+            return Refuse("Say from which day it applies.");
         return Words.Number(percent) is { } rate and <= 100
-            ? Told(desk.SetTax(new TaxRule((decimal)rate, inclusive), Once))
+            ? Told(desk.SetTax(new TaxRule((decimal)rate, inclusive), day, Once))
             : Refuse("A tax is 0 to 100 %.");
     }
+
+    /// <summary>Closes the month.</summary>
+    public IActionResult OnPostLock() => Told(desk.Lock(First, true, calendar.Today, Once));
+
+    /// <summary>Opens the month again.</summary>
+    public IActionResult OnPostUnlock() => Told(desk.Lock(First, false, calendar.Today, Once));
 
     /// <summary>Keeps a rate.</summary>
     public IActionResult OnPostRate(string? currency, string? rate, string? day)
