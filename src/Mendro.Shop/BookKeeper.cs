@@ -1,6 +1,7 @@
 using System.Globalization;
 using Mendro.Core.Jobs;
 using Mendro.Core.Money;
+using Mendro.Core.Quantities;
 using Mendro.Storage;
 
 namespace Mendro.Shop;
@@ -94,6 +95,9 @@ public sealed class BookKeeper : IDisposable
                 break;
             case "order":
                 BringOrder(id);
+                break;
+            case "own":
+                BringOwn(id);
                 break;
         }
 
@@ -209,6 +213,26 @@ public sealed class BookKeeper : IDisposable
                 )
             );
         Reconcile(Standing(key), matters, null);
+    }
+
+    private void BringOwn(long id)
+    {
+        if (_journal.FindOwn(id) is not { } own || DayText.Read(own.Day) is not { } day)
+            return;
+        var key = string.Create(CultureInfo.InvariantCulture, $"own:{id};");
+        var what = own.Words.Length > 0 ? own.Words : own.Kind == "cost" ? "other cost" : own.Kind == "drawn" ? "drawn" : "brought in";
+        var matter = new BookMatter(
+            key,
+            string.Create(CultureInfo.InvariantCulture, $"{own.Kind}|{own.Amount}|{own.Day}"),
+            day,
+            () => own.Kind switch
+            {
+                "cost" => Books.OtherCost(day, what, Own.Round(own.Amount)),
+                "drawn" => Books.BroughtIn(day, what, -Own.Round(own.Amount)),
+                _ => Books.BroughtIn(day, what, Own.Round(own.Amount)),
+            }
+        );
+        Reconcile(Standing(key), own.DeletedAt is null ? [matter] : [], null);
     }
 
     /// <summary>Writes what is not in the books yet, and reverses what is not any more what it was made of.</summary>

@@ -192,6 +192,84 @@ public sealed class MoneyDesk(
             }
         );
 
+    /// <summary>What owners owe for jobs that are done, the oldest first.</summary>
+    /// <param name="customer">Of one owner; null for all.</param>
+    public IReadOnlyList<OpenItem> OpenItems(long? customer = null)
+    {
+        keeper.SettleAll();
+        return journal.OpenItems(customer, Own);
+    }
+
+    /// <summary>A reminder of what an owner owes, as a text to send; blank where nothing is owed.</summary>
+    public string Reminder(long customer, DateOnly today)
+    {
+        var open = OpenItems(customer).Where(i => i.Sum.Value > 0).ToList();
+        if (open.Count == 0)
+            return "";
+        var sum = new Amount(open.Sum(i => i.Sum.Value), Own);
+        var lines = open.Select(i => FormattableString.Invariant($"- no. {i.Number}, {i.Unit}: {i.Sum}, since {i.Since:d MMMM yyyy}"));
+        return $"Dear {open[0].Name},\n\n{sum} {(open.Count == 1 ? "is" : "are together")} still open with us, as of "
+            + FormattableString.Invariant($"{today:d MMMM yyyy}:\n\n{string.Join('\n', lines)}\n\n")
+            + $"Should it have crossed with your payment, please let us know.\n\n{settings.Get().ShopName}";
+    }
+
+    /// <summary>What the shop paid or took in besides its jobs, the newest first.</summary>
+    public IReadOnlyList<OwnEntry> OwnEntries(int most) => journal.OwnEntries(most);
+
+    /// <summary>Notes another cost, money brought in, an opening balance, or what was drawn.</summary>
+    public Deed<Done> Note(OwnEntry entry, string? once = null) =>
+        ledger.Once<Done>(
+            once,
+            () =>
+            {
+                if (entry.Kind is not ("cost" or "brought" or "drawn") || entry.Amount <= 0)
+                    return Refusal.Invalid("Say how much, and whether it is a cost, brought in or drawn.");
+                if (DayText.Read(entry.Day) is not { Year: > 1990 and < 2200 } || entry.Words.Length > LongestWords)
+                    return Refusal.Invalid($"It has a day such as 2026-11-26, and words of up to {LongestWords} characters.");
+                journal.AddOwn(entry);
+                return new Done($"Noted: {new Amount(entry.Amount, Own)}.");
+            }
+        );
+
+    /// <summary>Takes such an entry away, or brings it back.</summary>
+    public Deed<Done> Unnote(long id, bool back, string? once = null) => ledger.Once(once, () => journal.SetOwnDeleted(id, !back));
+
+    /// <summary>The books of any span.</summary>
+    /// <param name="from">First day.</param>
+    /// <param name="to">Last day.</param>
+    public MonthBooks Span(DateOnly from, DateOnly to)
+    {
+        keeper.SettleAll();
+        return Made(from, journal.Between(from, to.AddDays(1), Own), journal.Lacking());
+    }
+
+    /// <summary>Entries line by line, for an accounting program: debit and credit of each account.</summary>
+    public string Lines(MonthBooks books) =>
+        CsvTable.Write(
+            ["entry", "day", "what", "job", "lot", "reverses", "account", "debit", "credit", "currency", "rate", "tax", "who"],
+            books.Entries.SelectMany(e =>
+                e.Postings.Where(p => p.Value != 0)
+                    .Select(p =>
+                        (IReadOnlyList<string>)
+                            [
+                                e.Number.ToString(CultureInfo.InvariantCulture),
+                                DayText.Write(e.Day),
+                                SpreadsheetText.Write(e.What),
+                                e.Job?.ToString(CultureInfo.InvariantCulture) ?? "",
+                                SpreadsheetText.Write(e.Lot),
+                                e.Reverses?.ToString(CultureInfo.InvariantCulture) ?? "",
+                                p.Account.ToString().ToLowerInvariant(),
+                                p.Value > 0 ? N(p.Value) : "",
+                                p.Value < 0 ? N(-p.Value) : "",
+                                Own.Code,
+                                e.Rate == 1 ? "" : N(e.Rate),
+                                N(e.TaxPercent),
+                                SpreadsheetText.Write(e.Who),
+                            ]
+                    )
+            )
+        );
+
     private Currency Own => new(settings.Get().Currency);
 
     private MonthBooks Made(DateOnly month, IReadOnlyList<BookEntry> entries, IReadOnlyList<long> lacking)

@@ -21,6 +21,41 @@ public sealed record StandingEntry(long Id, string Matter, string Basis, DateOnl
 /// <param name="Who">By whom; blank where nobody signs in.</param>
 public sealed record MonthLock(DateOnly Month, bool Locked, DateTimeOffset At, string Who);
 
+/// <summary>What an owner owes for a job.</summary>
+/// <param name="Number">Number of the job.</param>
+/// <param name="Unit">Unit.</param>
+/// <param name="CustomerId">Owner.</param>
+/// <param name="Name">Owner's name.</param>
+/// <param name="Since">Day of its first entry.</param>
+/// <param name="Sum">How much; below nothing where too much was paid.</param>
+public sealed record OpenItem(long Number, string Unit, long CustomerId, string Name, DateOnly Since, Amount Sum)
+{
+    /// <summary>Days since then.</summary>
+    public int Days(DateOnly today) => today.DayNumber - Since.DayNumber;
+}
+
+/// <summary>Something that the shop paid or took in besides its jobs.</summary>
+public sealed record OwnEntry
+{
+    /// <summary>Row id.</summary>
+    public long Id { get; init; }
+
+    /// <summary>Day, as 2026-11-26.</summary>
+    public string Day { get; init; } = "";
+
+    /// <summary><c>cost</c> for rent, tools and the like, <c>brought</c> for money brought in or an opening balance, <c>drawn</c>.</summary>
+    public string Kind { get; init; } = "cost";
+
+    /// <summary>How much, above nothing.</summary>
+    public decimal Amount { get; init; }
+
+    /// <summary>What for.</summary>
+    public string Words { get; init; } = "";
+
+    /// <summary>When it was taken away, UTC, or null.</summary>
+    public DateTimeOffset? DeletedAt { get; init; }
+}
+
 /// <summary>The journal: entries are written once and never changed; what was wrong is reversed.</summary>
 public sealed class JournalStore(ShopDatabase database, TimeProvider time)
 {
@@ -111,6 +146,32 @@ public sealed class JournalStore(ShopDatabase database, TimeProvider time)
             currency
         );
 
+    /// <summary>What owners owe, or have paid too much, by job: the oldest first.</summary>
+    /// <param name="customer">Of one owner; null for all.</param>
+    /// <param name="currency">Currency.</param>
+    public IReadOnlyList<OpenItem> OpenItems(long? customer, Currency currency) =>
+        database.Read(connection =>
+            connection
+                .Query<(long Number, string Unit, long Customer, string Name, string Since, long Value)>(
+                    """
+                    SELECT j.number, CASE WHEN j.unit_name <> '' THEN j.unit_name ELSE j.model_name END, c.id, c.name, min(e.own_day), sum(l.value)
+                    FROM journal_lines l JOIN journal e ON e.id = l.entry_id JOIN jobs j ON j.id = e.job_id JOIN customers c ON c.id = j.customer_id
+                    WHERE l.account = 'Owners' AND e.currency = @Code AND (@customer IS NULL OR c.id = @customer) AND j.closed_at IS NOT NULL
+                    GROUP BY j.id HAVING sum(l.value) <> 0 ORDER BY min(e.own_day), j.number
+                    """,
+                    new { customer, currency.Code }
+                )
+                .Select(r => new OpenItem(
+                    r.Number,
+                    r.Unit,
+                    r.Customer,
+                    r.Name,
+                    DayText.Read(r.Since) ?? default,
+                    new Amount(Whole(r.Value, currency), currency)
+                ))
+                .ToList()
+        );
+
     /// <summary>Writes an entry.</summary>
     /// <param name="matter">What it is of.</param>
     /// <param name="basis">What it was made of.</param>
@@ -159,6 +220,39 @@ public sealed class JournalStore(ShopDatabase database, TimeProvider time)
                     );
                 return id;
             }
+        );
+
+    /// <summary>What the shop paid or took in besides its jobs, the newest first.</summary>
+    public IReadOnlyList<OwnEntry> OwnEntries(int most) =>
+        database.Read(connection =>
+            connection.Query<OwnEntry>("SELECT * FROM own_entries WHERE deleted_at IS NULL ORDER BY day DESC, id DESC LIMIT @most", new { most }).AsList()
+        );
+
+    /// <summary>One of them, taken away or not; null for none.</summary>
+    public OwnEntry? FindOwn(long id) =>
+        database.Read(connection => connection.QueryFirstOrDefault<OwnEntry>("SELECT * FROM own_entries WHERE id = @id", new { id }));
+
+    /// <summary>Adds one.</summary>
+    public void AddOwn(OwnEntry entry) =>
+        database.Write(
+            (connection, transaction) =>
+                connection.Execute("INSERT INTO own_entries (day, kind, amount, words) VALUES (@Day, @Kind, @Amount, @Words)", entry, transaction)
+        );
+
+    /// <summary>Takes one away, or brings it back.</summary>
+    public void SetOwnDeleted(long id, bool deleted) =>
+        database.Write(
+            (connection, transaction) =>
+                connection.Execute(
+                    "UPDATE own_entries SET deleted_at = CASE WHEN @deleted THEN @at END WHERE id = @id",
+                    new
+                    {
+                        id,
+                        deleted,
+                        at = time.GetUtcNow(),
+                    },
+                    transaction
+                )
         );
 
     /// <summary>Whether a month is closed.</summary>

@@ -1,6 +1,6 @@
-using System.Text.Json;
 using Dapper;
 using Mendro.Core.Jobs;
+using Microsoft.Data.Sqlite;
 
 namespace Mendro.Storage;
 
@@ -14,20 +14,13 @@ public sealed record Owner(long Id, string Name, string Contact, DateTimeOffset 
 /// <summary>What the shop keeps of a person: all of it, or nothing any more.</summary>
 public sealed class OwnerStore(ShopDatabase database, TimeProvider time)
 {
-    // Shorter ones would be found inside other words.
-    private const int ShortestReplaced = 3;
+    /// <summary>What stands for one who was taken out; a number follows.</summary>
+    public const string ErasedName = "Erased owner";
 
-    private static readonly (string Table, string Key, string[] Columns)[] Texts =
+    // What is not searched: what the law wants kept as it was given out, what follows from other rows, and what names no person.
+    private static readonly string[] NotSearched =
     [
-        (
-            "jobs",
-            "id",
-            ["claim", "accessories", "condition_note", "ending_note", "stated_reason", "shelf_reason", "next_try", "unit_name"]
-        ),
-        ("bench_records", "job_id", ["words", "note", "payload"]),
-        ("timeline", "job_id", ["words"]),
-        ("pictures", "job_id", ["caption", "marks"]),
-        ("sales", "job_id", ["words"]),
+        "SchemaVersions", "customers", "erasures", "bills", "access_log", "settings", "profiles", "job_texts", "sessions", "accounts", "actions",
     ];
 
     /// <summary>An owner, or null.</summary>
@@ -76,7 +69,7 @@ public sealed class OwnerStore(ShopDatabase database, TimeProvider time)
         database.Write(
             (connection, transaction) =>
             {
-                var stays = FormattableString.Invariant($"Erased owner {owner.Id}");
+                var stays = FormattableString.Invariant($"{ErasedName} {owner.Id}");
                 var erasure = connection.ExecuteScalar<long>(
                     "INSERT INTO erasures (owner, at, done_by) VALUES (@Id, @at, @by) RETURNING id",
                     new
@@ -87,24 +80,23 @@ public sealed class OwnerStore(ShopDatabase database, TimeProvider time)
                     },
                     transaction
                 );
-                foreach (var (from, to) in Replacements(owner, stays))
+                // What is overwritten is gone from the pages of the file as well.
+                connection.Execute("PRAGMA secure_delete = ON", transaction: transaction);
+                var words = new PersonWords(owner.Name, owner.Contact, stays);
+                connection.CreateFunction("take_out_own", (string? text) => text is null ? null : words.TakeOutOwn(text));
+                connection.CreateFunction("take_out_sure", (string? text) => text is null ? null : words.TakeOutSure(text));
+                foreach (var column in TextColumns(connection, transaction))
                 {
-                    foreach (var (table, key, columns) in Texts)
-                        foreach (var column in columns)
-                            connection.Execute(
-                                $"UPDATE {table} SET {column} = replace({column}, @from, @to) "
-                                    + $"WHERE {key} IN (SELECT id FROM jobs WHERE customer_id = @Id) AND instr({column}, @from) > 0",
-                                new
-                                {
-                                    from,
-                                    to,
-                                    owner.Id,
-                                },
-                                transaction
-                            );
-                    connection.Execute("DELETE FROM actions WHERE instr(result, @from) > 0", new { from }, transaction);
+                    var own = column.Own is null ? "0" : $"({column.Own})";
+                    var taken = $"CASE WHEN {own} THEN take_out_own({column.Name}) ELSE take_out_sure({column.Name}) END";
+                    connection.Execute(
+                        $"UPDATE {column.Table} SET {column.Name} = {taken} WHERE {column.Name} IS NOT NULL AND {column.Name} <> {taken}",
+                        new { owner.Id },
+                        transaction
+                    );
                 }
 
+                connection.Execute("DELETE FROM actions WHERE take_out_own(result) <> result", transaction: transaction);
                 connection.Execute(
                     // Rows left over from a corrected intake have no job any more; they hold the name all the same.
                     """
@@ -129,18 +121,81 @@ public sealed class OwnerStore(ShopDatabase database, TimeProvider time)
             }
         );
 
-    private static List<(string From, string To)> Replacements(Owner owner, string stays)
+    /// <summary>Folds the file and its log: what was overwritten is in neither.</summary>
+    /// <returns>False when somebody else was reading: it is folded when the shop opens next.</returns>
+    public bool Fold()
     {
-        var found = new List<(string, string)>();
-        foreach (var (from, to) in ((string, string)[])[(owner.Name, stays), (owner.Contact, "")])
+        try
         {
-            if (from.Length < ShortestReplaced)
-                continue;
-            found.Add((from, to));
-            // As it stands inside a payload.
-            var inside = JsonSerializer.Serialize(from)[1..^1];
-            if (inside != from)
-                found.Add((inside, to));
+            using var connection = database.Open();
+            connection.Execute("VACUUM; PRAGMA wal_checkpoint(TRUNCATE)");
+            return true;
+        }
+        catch (SqliteException)
+        {
+            return false;
+        }
+    }
+
+    /// <summary>Owners of whom nothing was taken out yet, with name and contact.</summary>
+    public IReadOnlyList<Owner> All() =>
+        database.Read(connection =>
+            connection
+                .Query<(long Id, string Name, string Contact, DateTimeOffset At)>("SELECT id, name, contact, created_at FROM customers ORDER BY id")
+                .Select(c => new Owner(c.Id, c.Name, c.Contact, c.At))
+                .ToList()
+        );
+
+    /// <summary>Where else words stand that may be this person's: parts of the name in rows of others, or a slip of the pen away.</summary>
+    /// <param name="owner">Owner.</param>
+    /// <param name="alike">Whether a word is one of these, or nearly.</param>
+    /// <param name="most">How many.</param>
+    public IReadOnlyList<(string Where, string Text)> Elsewhere(Owner owner, Func<string, IReadOnlyList<string>, bool> alike, int most) =>
+        database.Read(connection =>
+        {
+            var parts = new PersonWords(owner.Name, owner.Contact, "").Parts;
+            connection.CreateFunction("is_like", (string? text) => text is not null && alike(text, parts));
+            var found = new List<(string, string)>();
+            foreach (var column in TextColumns(connection, null))
+            {
+                var own = column.Own is null ? "0" : $"({column.Own})";
+                found.AddRange(
+                    connection
+                        .Query<string>(
+                            $"SELECT {column.Name} FROM {column.Table} WHERE NOT {own} AND is_like({column.Name}) LIMIT @most",
+                            new { owner.Id, most }
+                        )
+                        .Select(t => ($"{column.Table}, {column.Name}", t))
+                );
+                if (found.Count >= most)
+                    break;
+            }
+
+            return found.Take(most).ToList();
+        });
+
+    // Every column of text of every table, so that a new one cannot be missed; and which of its rows are of this owner's jobs.
+    private static List<(string Table, string Name, string? Own)> TextColumns(SqliteConnection connection, SqliteTransaction? transaction)
+    {
+        var found = new List<(string, string, string?)>();
+        var tables = connection.Query<string>(
+            "SELECT name FROM sqlite_master WHERE type = 'table' AND name NOT LIKE 'sqlite!_%' ESCAPE '!' AND name NOT LIKE 'job!_search%' ESCAPE '!'",
+            transaction: transaction
+        );
+        const string OfOwner = "SELECT id FROM jobs WHERE customer_id = @Id";
+        foreach (var table in tables.Except(NotSearched).ToList())
+        {
+            var columns = connection
+                .Query<(string Name, string Type)>($"SELECT name, type FROM pragma_table_info('{table}')", transaction: transaction)
+                .ToList();
+            var names = columns.Select(c => c.Name).ToHashSet();
+            var own =
+                table == "jobs" || names.Contains("customer_id") ? "customer_id IS @Id"
+                : names.Contains("job_id") ? $"job_id IN ({OfOwner})"
+                : null;
+            found.AddRange(
+                columns.Where(c => c.Type == "TEXT" && !c.Name.EndsWith("_at", StringComparison.Ordinal) && c.Name != "at").Select(c => (table, c.Name, own))
+            );
         }
 
         return found;

@@ -117,6 +117,8 @@ if (options.Demo)
     app.Services.GetRequiredService<DemoSuppliers>().Start();
 }
 
+// Who was taken out stays out, also after an older backup was restored.
+app.Services.GetRequiredService<OwnerData>().Again();
 app.Services.GetRequiredService<MethodDesk>().Refresh();
 
 app.UseProxy(options);

@@ -24,6 +24,7 @@ public static class ShopServices
         services.AddSingleton(TradeLibrary.Shipped.Copy());
         services.AddSingleton(new ShopDatabase(Path.Combine(options.DataDirectory, "shop.db")));
         services.AddSingleton(new PictureFiles(options.DataDirectory));
+        services.AddSingleton(new ErasedPeople(options.DataDirectory));
         foreach (
             var store in (Type[])
                 [
@@ -63,6 +64,7 @@ public static class ShopServices
                     typeof(OrderStore),
                     typeof(MoneyStore),
                     typeof(JournalStore),
+                    typeof(BillStore),
                     typeof(DayStore),
                     typeof(LookBackStore),
                     typeof(AccountStore),
@@ -103,6 +105,7 @@ public static class ShopServices
                     typeof(SupplierDesk),
                     typeof(BookKeeper),
                     typeof(MoneyDesk),
+                    typeof(BillDesk),
                     typeof(DayPlanner),
                     typeof(DayDesk),
                     typeof(CalendarDesk),

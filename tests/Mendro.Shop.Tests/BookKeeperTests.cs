@@ -262,4 +262,42 @@ public sealed class BookKeeperTests : IDisposable
         )
             Should.Throw<Microsoft.Data.Sqlite.SqliteException>(() => Dapper.SqlMapper.Execute(connection, sql)).Message.ShouldContain("reversed");
     }
+
+    [Fact]
+    public void What_owners_owe_is_told_with_its_age_and_other_costs_count()
+    {
+        On(3, 5);
+        var number = _shop.TakeIn(fails: "power-light");
+        _shop.Repairs.Log(new RepairOrder(number, "switch", "flush-switch", Minutes: 30, Cost: 0)).Done.ShouldNotBeNull();
+        _shop.AllWork(number, proving: true);
+        _shop.Money.OpenItems().ShouldBeEmpty();
+        _shop.HandOver.Close(new CloseOrder(number, JobEnd.Returned, "", "", null, false)).Done.ShouldNotBeNull();
+        On(4, 4);
+        var item = _shop.Money.OpenItems().ShouldHaveSingleItem();
+        (item.Number, item.Name, item.Days(new DateOnly(2026, 4, 4))).ShouldBe((number, "Ilka Dorn", 30));
+        _shop.Money.Reminder(item.CustomerId, new DateOnly(2026, 4, 4)).ShouldContain($"no. {number}");
+        _shop.Money.Pay(number, new Payment { Amount = item.Sum.Value, Day = "2026-04-04" }).Done.ShouldNotBeNull();
+        _shop.Money.OpenItems().ShouldBeEmpty();
+        _shop.Money.Reminder(item.CustomerId, April).ShouldBeEmpty();
+
+        var gain = Books(April).Gain;
+        _shop.Money.Note(new OwnEntry { Kind = "cost", Amount = 120, Day = "2026-04-01", Words = "rent" }).Done.ShouldNotBeNull();
+        _shop.Money.Note(new OwnEntry { Kind = "brought", Amount = 500, Day = "2026-04-01", Words = "opening balance" }).Done.ShouldNotBeNull();
+        _shop.Money.Note(new OwnEntry { Kind = "drawn", Amount = 50, Day = "2026-04-02" }).Done.ShouldNotBeNull();
+        _shop.Money.Note(new OwnEntry { Kind = "cost", Amount = 0, Day = "2026-04-02" }).Refusal.ShouldNotBeNull();
+        _shop.Money.Note(new OwnEntry { Kind = "cost", Amount = 1, Day = "2026-02-30" }).Refusal.ShouldNotBeNull();
+        var april = Books(April);
+        (april.Gain, april.Sums[Account.Other], april.Sums[Account.Own]).ShouldBe((gain - 120, 120, -450));
+        var rent = _shop.Money.OwnEntries(5).Single(e => e.Words == "rent");
+        _shop.Money.Unnote(rent.Id, back: false).Done.ShouldNotBeNull();
+        Books(April).Gain.ShouldBe(gain);
+        // Quarter, and each line with debit and credit: both sides are the same.
+        var quarter = _shop.Money.Span(new DateOnly(2026, 1, 1), new DateOnly(2026, 6, 30));
+        quarter.Gain.ShouldBe(Books(March).Gain + Books(April).Gain);
+        var lines = _shop.Money.Lines(quarter).Trim().Split("\r\n").Skip(1).Select(l => l.Split(',')).ToList();
+        decimal Side(int column) =>
+            lines.Where(l => l[column].Length > 0).Sum(l => decimal.Parse(l[column], System.Globalization.CultureInfo.InvariantCulture));
+        Side(7).ShouldBe(Side(8));
+        Side(7).ShouldBeGreaterThan(600);
+    }
 }

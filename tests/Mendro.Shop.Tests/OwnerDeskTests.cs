@@ -126,4 +126,58 @@ public sealed class OwnerDeskTests : IDisposable
         _shop.View(number).All<RepairLogged>().Count().ShouldBe(1);
         _shop.View(number).All<QuoteAnswered>().Single().Body.Who.ShouldStartWith("Erased owner");
     }
+
+    [Fact]
+    public void Afterwards_no_file_of_the_shop_holds_the_name_nor_the_number_and_an_older_backup_does_not_bring_them_back()
+    {
+        const string Person = "Tamsin Quillfeather";
+        var number = _shop.TakeIn("harrow-quartet", fails: "power-light", owner: Person);
+        _shop.Jobs.SaveIntake(
+            Job(number) with
+            {
+                Claim = "Mrs Quillfeather says: dead; QUILLFEATHER's own cells",
+                Accessories = "box, marked T. Quillfeather",
+                Lot = "from tamsin  quillfeather",
+            },
+            Person,
+            "0700 112 233; tamsin@quillfeather.example"
+        );
+        var (job, other) = (Job(number), _shop.TakeIn("harrow-duet", owner: "Ilka Dorn"));
+        _shop.HandOver.Shelve(number, Shelf.WaitingPart, "wait: Quillfeather brings it", "ask Quillfeather", part: "Fuse for Tamsin Quillfeather").Done.ShouldNotBeNull();
+        _shop.HandOver.TakeDown(number).Done.ShouldNotBeNull();
+        _shop.Stock.Want(number, "Fuse for Tamsin Quillfeather", 1).Done.ShouldNotBeNull();
+        _shop.Money.Pay(number, new Payment { Kind = "deposit", Amount = 5, Day = "2026-03-01", Words = "cash by Tamsin Quillfeather" }).Done.ShouldNotBeNull();
+        // At another's job: the whole name is hers, a part of it is to be looked at.
+        _shop.Jobs.SaveIntake(Job(other) with { Claim = "fetched by Tamsin Quillfeather, call 0700 112 233", ConditionNote = "Quilfeather?" }, "Ilka Dorn", "");
+        _shop.AllWork(number, proving: true);
+        _shop.HandOver.Close(new CloseOrder(number, JobEnd.Returned, "for Quillfeather", "", null, false, To: Person)).Done.ShouldNotBeNull();
+        var id = job.CustomerId!.Value;
+        var older = Path.Combine(_shop.Folder, "older.db");
+        using (var connection = _shop.Database.Open())
+            Dapper.SqlMapper.Execute(connection, "VACUUM INTO @older", new { older });
+
+        var kept = _shop.OwnerData.Export(id)!;
+        foreach (var told in (string[])["cash by", "Fuse for", "payments", "wanted"])
+            kept.ShouldContain(told);
+        _shop.OwnerData.Elsewhere(id).Select(e => e.Text).ShouldContain("Quilfeather?");
+        _shop.OwnerData.Erase(id, Person).Done.ShouldNotBeNull();
+        Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
+        foreach (var file in Directory.EnumerateFiles(_shop.Folder, "*", SearchOption.AllDirectories).Where(f => f != older))
+        {
+            var bytes = File.ReadAllBytes(file);
+            var text = System.Text.Encoding.Latin1.GetString(bytes) + System.Text.Encoding.Unicode.GetString(bytes);
+            foreach (var gone in (string[])["quillfeather", "0700 112 233", "tamsin"])
+                text.Contains(gone, StringComparison.OrdinalIgnoreCase).ShouldBeFalse($"{gone} in {Path.GetFileName(file)}");
+        }
+
+        Job(other).ConditionNote.ShouldBe("Quilfeather?");
+        Job(other).Claim.ShouldBe($"fetched by Erased owner {id}, call ");
+
+        // The older file in its place: who was taken out is taken out again.
+        using (var connection = _shop.Database.Open())
+            Dapper.SqlMapper.Execute(connection, "UPDATE customers SET name = @Person, contact = '' WHERE id = @id", new { Person, id });
+        _shop.OwnerData.Again().ShouldBe(1);
+        new OwnerStore(_shop.Database, _shop.Time).Find(id)!.Name.ShouldStartWith("Erased owner");
+        _shop.OwnerData.Again().ShouldBe(0);
+    }
 }

@@ -92,7 +92,7 @@ public sealed class TestShop : IDisposable
             Settings
         );
         Owners = new OwnerDesk(bench, Jobs, Records, Settings, Time);
-        OwnerData = new OwnerData(new OwnerStore(Database, Time), Records, PictureRows, new Timeline(Database), Ledger);
+        
         Papers = new PaperDesk(Runs, Settings, Sales, Time);
         Sale = new SaleDesk(bench, Sales, Settings, Papers, Door, Ledger);
         LotRows = new LotStore(Database, Time);
@@ -130,6 +130,19 @@ public sealed class TestShop : IDisposable
         Suppliers = new SupplierDesk(OrderRows, link, Ledger, Time);
         DonorParts = new DonorDesk(Donors, Jobs, bench, Ledger);
         Money = new MoneyDesk(MoneyRows, Journal, Books, Jobs, Records, bench, Settings, Ledger, Time);
+        Bills = new BillDesk(new BillStore(Database, Time), bench, Desk, Money, Settings, Journal);
+        OwnerData = new OwnerData(
+            new OwnerStore(Database, Time),
+            Records,
+            PictureRows,
+            PictureFiles,
+            MoneyRows,
+            new BillStore(Database, Time),
+            StockRows,
+            new ErasedPeople(_folder),
+            new Timeline(Database),
+            Ledger
+        );
         LastCalls = new LastCallsDesk(Owners, Money, HandOver, new ShelfStore(Database, Time), Settings);
         Swaps = new SwapDesk(bench, Jobs, new GearStore(Database, Time), Models, Practice);
         Apart = new ApartDesk(bench, Records);
@@ -228,6 +241,8 @@ public sealed class TestShop : IDisposable
     public JournalStore Journal { get; }
 
     public BookKeeper Books { get; }
+
+    public BillDesk Bills { get; }
 
     public MoneyDesk Money { get; }
 

@@ -38,6 +38,9 @@ public enum Account
 
     /// <summary>Postage and packing.</summary>
     Postage,
+
+    /// <summary>Other costs: rent, tools.</summary>
+    Other,
 }
 
 /// <summary>A sum on one side of an account.</summary>
@@ -181,6 +184,14 @@ public static class Books
     /// <summary>Parts were put into a bin by hand, or were there before.</summary>
     public static BookEntry PutIn(DateOnly day, string part, decimal value) =>
         new(day, $"stock: {part}", null, "", [new(Account.Stock, value), new(Account.Own, -value)]);
+
+    /// <summary>Another cost was paid: rent, tools.</summary>
+    public static BookEntry OtherCost(DateOnly day, string what, decimal sum) =>
+        new(day, what, null, "", [new(Account.Other, sum), new(Account.Cash, -sum)]);
+
+    /// <summary>Its owner brought money in, an opening balance among it; below nothing it was drawn.</summary>
+    public static BookEntry BroughtIn(DateOnly day, string what, decimal sum) =>
+        new(day, what, null, "", [new(Account.Cash, sum), new(Account.Own, -sum)]);
 
     /// <summary>A bin was counted: more, fewer, or spoilt.</summary>
     public static BookEntry Counted(DateOnly day, string part, decimal value) =>

@@ -60,6 +60,27 @@ INSERT INTO tax_rules (day, percent, inclusive)
 SELECT '0001-01-01', CAST(json_extract(value, '$.Percent') AS TEXT), coalesce(json_extract(value, '$.Inclusive'), 1)
 FROM settings WHERE key = 'tax-rule' AND json_valid(value) AND json_extract(value, '$.Percent') IS NOT NULL;
 
+-- Bills as they were given out, numbered without a gap in each year; one that was wrong is reversed by another.
+CREATE TABLE bills (
+  id INTEGER PRIMARY KEY AUTOINCREMENT,
+  year INTEGER NOT NULL,
+  number INTEGER NOT NULL,
+  job_id INTEGER NOT NULL REFERENCES jobs (id),
+  at TEXT NOT NULL,
+  who TEXT NOT NULL DEFAULT '',
+  paper TEXT NOT NULL,
+  reverses INTEGER REFERENCES bills (id),
+  UNIQUE (year, number)
+);
+CREATE INDEX bills_job ON bills (job_id, id);
+CREATE UNIQUE INDEX bills_reverses ON bills (reverses) WHERE reverses IS NOT NULL;
+
+CREATE TRIGGER bills_stand BEFORE UPDATE OF year, number, job_id, paper, reverses ON bills
+BEGIN SELECT RAISE(ABORT, 'a bill is not changed: it is reversed'); END;
+
+CREATE TRIGGER bills_stay BEFORE DELETE ON bills
+BEGIN SELECT RAISE(ABORT, 'a bill is not taken away: it is reversed'); END;
+
 -- What an hour cost when a job was closed: its papers say the same ever after.
 ALTER TABLE jobs ADD COLUMN hour_at_close TEXT;
 
@@ -70,6 +91,16 @@ ALTER TABLE stock_moves ADD COLUMN value TEXT;
 
 UPDATE stock_moves SET value = (SELECT CAST(round(CAST(i.cost AS REAL) * stock_moves.change, 4) AS TEXT) FROM stock_items i
   WHERE i.id = stock_moves.item_id AND i.cost IS NOT NULL);
+
+-- What the shop paid or took in besides its jobs: rent, tools, an opening balance, what its owner drew.
+CREATE TABLE own_entries (
+  id INTEGER PRIMARY KEY AUTOINCREMENT,
+  day TEXT NOT NULL,
+  kind TEXT NOT NULL,
+  amount TEXT NOT NULL,
+  words TEXT NOT NULL DEFAULT '',
+  deleted_at TEXT
+);
 
 -- What is to be brought into the books: they are settled with the change that made it due.
 CREATE TABLE books_due (
@@ -145,3 +176,9 @@ END;
 
 CREATE TRIGGER books_by_rate AFTER INSERT ON rates
 BEGIN INSERT INTO books_due SELECT 'job', job_id FROM books_lacking b WHERE NOT EXISTS (SELECT 1 FROM books_due WHERE kind = 'job' AND id = b.job_id); END;
+
+CREATE TRIGGER books_by_own AFTER INSERT ON own_entries
+BEGIN INSERT INTO books_due SELECT 'own', NEW.id WHERE NOT EXISTS (SELECT 1 FROM books_due WHERE kind = 'own' AND id = NEW.id); END;
+
+CREATE TRIGGER books_by_own_gone AFTER UPDATE ON own_entries
+BEGIN INSERT INTO books_due SELECT 'own', NEW.id WHERE NOT EXISTS (SELECT 1 FROM books_due WHERE kind = 'own' AND id = NEW.id); END;

@@ -68,6 +68,8 @@ internal sealed record TransferTable(string Name, string File, string Order, str
         new("payments", "payments", "id"),
         new("journal", "journal", "id"),
         new("journal_lines", "journal-lines", "entry_id, account"),
+        new("bills", "bills", "id"),
+        new("own_entries", "own-entries", "id"),
         new("month_locks", "month-locks", "id"),
         new("tax_rules", "tax-rules", "day"),
         new("rates", "rates", "currency, day"),

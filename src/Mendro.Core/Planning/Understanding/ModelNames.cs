@@ -187,5 +187,5 @@ internal static class ModelNames
 
     /// <summary>A word of a name, a slip of the finger allowed.</summary>
     private static bool Same(string typed, string name) =>
-        name == typed || typed.Length >= ShortestSlip && name.Length >= ShortestSlip && SaidWords.Slip(typed, name);
+        name == typed || typed.Length >= ShortestSlip && name.Length >= ShortestSlip && Spelling.IsSlip(typed, name);
 }

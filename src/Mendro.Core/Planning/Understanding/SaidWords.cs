@@ -133,20 +133,8 @@ internal static partial class SaidWords
     {
         if (word.Length < 5 || known.Contains(word))
             return word;
-        var near = known.Where(k => k.Length >= 5 && Math.Abs(k.Length - word.Length) <= 1 && Slip(word, k)).Take(2).ToList();
+        var near = known.Where(k => k.Length >= 5 && Math.Abs(k.Length - word.Length) <= 1 && Spelling.IsSlip(word, k)).Take(2).ToList();
         return near.Count == 1 ? near[0] : word;
-    }
-
-    /// <summary>True when two words differ by one letter too many, too few, wrong, or two that changed places.</summary>
-    public static bool Slip(string one, string other)
-    {
-        var n = 0;
-        while (n < one.Length && n < other.Length && one[n] == other[n])
-            n++;
-        var (a, b) = (one[n..], other[n..]);
-        if (a.Length == b.Length)
-            return a.Length > 0 && (a[1..] == b[1..] || a.Length > 1 && a[0] == b[1] && a[1] == b[0] && a[2..] == b[2..]);
-        return a.Length > b.Length ? a[1..] == b : b[1..] == a;
     }
 
     [GeneratedRegex(

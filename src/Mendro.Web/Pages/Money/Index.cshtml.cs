@@ -25,23 +25,40 @@ public sealed class IndexModel(MoneyDesk desk, SettingsStore settings, ShopCalen
     [BindProperty(SupportsGet = true)]
     public string? Lot { get; set; }
 
+    /// <summary>First day of a span; blank for a month.</summary>
+    [BindProperty(SupportsGet = true)]
+    public string? From { get; set; }
+
+    /// <summary>Last day of a span.</summary>
+    [BindProperty(SupportsGet = true)]
+    public string? To { get; set; }
+
+    private (DateOnly From, DateOnly To)? Span =>
+        DayText.Read(Words.Clean(From)) is { Year: > 1 and < 9998 } from && DayText.Read(Words.Clean(To)) is { Year: > 1 and < 9998 } to && from <= to
+            ? (from, to)
+            : null;
+
     /// <summary>True for a month.</summary>
-    public bool IsMonth => Job is null && string.IsNullOrEmpty(Lot);
+    public bool IsMonth => Job is null && string.IsNullOrEmpty(Lot) && Span is null;
 
     /// <summary>What the books are of.</summary>
     public string Of =>
         Job is { } number ? $"Job {number}"
+        : Span is { } span && string.IsNullOrEmpty(Lot) ? $"{calendar.Day(span.From)} to {calendar.Day(span.To)}"
         : IsMonth ? First.ToString("MMMM yyyy", System.Globalization.CultureInfo.InvariantCulture)
         : $"Lot {Lot}";
 
     /// <summary>The same as a part of an address.</summary>
     public string Query =>
         Job is { } number ? $"job={number}"
+        : Span is { } span && string.IsNullOrEmpty(Lot) ? $"from={DayText.Write(span.From)}&to={DayText.Write(span.To)}"
         : IsMonth ? $"month={DayText.Write(First)}"
         : $"lot={Uri.EscapeDataString(Lot!)}";
 
     /// <summary>The books.</summary>
-    public MonthBooks Books => _books ??= IsMonth ? desk.Month(First) : desk.Of(Job, Words.Clean(Lot));
+    public MonthBooks Books => _books ??= IsMonth ? desk.Month(First)
+        : Span is { } span && Job is null && string.IsNullOrEmpty(Lot) ? desk.Span(span.From, span.To)
+        : desk.Of(Job, Words.Clean(Lot));
 
     /// <summary>Gain of a year of months up to it.</summary>
     public IReadOnlyList<(DateOnly Month, decimal Gain)> Year => desk.Gains(First.AddMonths(1 - Months), Months);
@@ -102,6 +119,46 @@ public sealed class IndexModel(MoneyDesk desk, SettingsStore settings, ShopCalen
     /// <summary>The books as a file.</summary>
     public IActionResult OnGetCsv() =>
         File(Encoding.UTF8.GetBytes(MoneyDesk.Csv(Books)), "text/csv", IsMonth ? $"books-{DayText.Write(First)[..7]}.csv" : "books.csv");
+
+    /// <summary>The entries line by line, with debit and credit.</summary>
+    public IActionResult OnGetLines() =>
+        File(Encoding.UTF8.GetBytes(desk.Lines(Books)), "text/csv", IsMonth ? $"journal-{DayText.Write(First)[..7]}.csv" : "journal.csv");
+
+    /// <summary>What owners owe, the oldest first.</summary>
+    public IReadOnlyList<OpenItem> Open => desk.OpenItems();
+
+    /// <summary>What the shop paid or took in besides its jobs.</summary>
+    public IReadOnlyList<OwnEntry> Others => desk.OwnEntries(Longest);
+
+    /// <summary>Quarters and years around the month that is shown.</summary>
+    public IEnumerable<(string Name, DateOnly From, DateOnly To)> Spans
+    {
+        get
+        {
+            var quarter = new DateOnly(First.Year, (First.Month - 1) / 3 * 3 + 1, 1);
+            yield return ($"quarter {(quarter.Month + 2) / 3} of {quarter.Year}", quarter, quarter.AddMonths(3).AddDays(-1));
+            yield return ($"{First.Year}", new DateOnly(First.Year, 1, 1), new DateOnly(First.Year, 12, 31));
+        }
+    }
+
+    /// <summary>Notes another cost, or money brought in or drawn.</summary>
+    public IActionResult OnPostOther(string? kind, string? sum, string? otherDay, string? otherWords)
+    {
+        Remember(("sum", sum), ("otherDay", otherDay), ("otherWords", otherWords));
+        if (Amount.TryRead(sum, new Currency(Currency), out var amount) is { } wrong)
+            return Refuse(wrong);
+        var entry = new OwnEntry
+        {
+            Kind = Words.Clean(kind),
+            Amount = amount?.Value ?? 0,
+            Day = Words.Clean(otherDay),
+            Words = Words.Clean(otherWords),
+        };
+        return Told(desk.Note(entry, Once));
+    }
+
+    /// <summary>Takes such an entry away.</summary>
+    public IActionResult OnPostUnother(long id, bool back) => Told(desk.Unnote(id, back, Once));
 
     /// <summary>Sets the tax.</summary>
     public IActionResult OnPostTax(string? percent, bool inclusive, string? from)
