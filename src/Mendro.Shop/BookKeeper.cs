@@ -1,4 +1,5 @@
 using System.Globalization;
+using System.Text.Json;
 using Mendro.Core.Jobs;
 using Mendro.Core.Money;
 using Mendro.Core.Quantities;
@@ -82,6 +83,22 @@ public sealed class BookKeeper : IDisposable
 
     private void Bring(string kind, long id)
     {
+        try
+        {
+            BringIn(kind, id);
+        }
+        catch (Exception ex) when (ex is FormatException or OverflowException or ArgumentException or System.Data.DataException or JsonException)
+        {
+            // What was stored from outside and cannot be read keeps nobody from working; the job is named on Money as left out.
+            if (kind == "job")
+                _journal.Lacks(new JobId(id), true);
+        }
+
+        _journal.Settled(kind, id);
+    }
+
+    private void BringIn(string kind, long id)
+    {
         switch (kind)
         {
             case "job":
@@ -100,8 +117,6 @@ public sealed class BookKeeper : IDisposable
                 BringOwn(id);
                 break;
         }
-
-        _journal.Settled(kind, id);
     }
 
     private void BringJob(JobId id)

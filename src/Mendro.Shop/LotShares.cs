@@ -31,7 +31,9 @@ internal static class LotShares
                 )
                 .ToList()
         );
-        lots.SetPaid(counted.Select((j, n) => (j.Id, shares[n].Value)).Concat(units.Where(j => Of(places, j).Apart && !gone.Contains(j.Id)).Select(j => (j.Id, 0m))));
+        lots.SetPaid(
+            counted.Select((j, n) => (j.Id, shares[n].Value)).Concat(units.Where(j => Of(places, j).Apart && !gone.Contains(j.Id)).Select(j => (j.Id, 0m)))
+        );
     }
 
     /// <summary>Place of a unit among those of its lot.</summary>

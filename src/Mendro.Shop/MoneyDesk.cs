@@ -7,47 +7,6 @@ using Mendro.Storage;
 
 namespace Mendro.Shop;
 
-/// <summary>Gain of units that went, by model or sort of end.</summary>
-/// <param name="Name">Model, or sort.</param>
-/// <param name="Units">Units.</param>
-/// <param name="Minutes">Minutes worked on them.</param>
-/// <param name="Gain">Income less cost.</param>
-public sealed record GainLine(string Name, int Units, double Minutes, Amount Gain)
-{
-    /// <summary>The same an hour; null without work.</summary>
-    public Amount? AnHour => Minutes > 0 ? (Gain * (decimal)(60 / Minutes)).Rounded() : null;
-}
-
-/// <summary>A unit that lies about.</summary>
-/// <param name="Number">Number of its job.</param>
-/// <param name="Name">What it is.</param>
-/// <param name="Days">Days since it came in.</param>
-/// <param name="Bound">Money bound in it: paid and parts are not told apart here.</param>
-public sealed record AgeingUnit(long Number, string Name, int Days, Amount Bound);
-
-/// <summary>The books of a month.</summary>
-/// <param name="Month">Its first day.</param>
-/// <param name="Entries">Entries, by day.</param>
-/// <param name="Sums">Sums by account.</param>
-/// <param name="ByModel">Gain by model, the best hour first.</param>
-/// <param name="ByKind">Gain by what became of the units.</param>
-/// <param name="LeftOut">Jobs in currencies without a rate.</param>
-public sealed record MonthBooks(
-    DateOnly Month,
-    IReadOnlyList<BookEntry> Entries,
-    IReadOnlyDictionary<Account, decimal> Sums,
-    IReadOnlyList<GainLine> ByModel,
-    IReadOnlyList<GainLine> ByKind,
-    IReadOnlyList<long> LeftOut
-)
-{
-    /// <summary>Income less cost.</summary>
-    public decimal Gain => Entries.Sum(e => e.Gain);
-
-    /// <summary>What of it is of no unit that went: postage, counted stock, parts in units that are still here.</summary>
-    public decimal OfNoUnit => Gain - ByModel.Sum(l => l.Gain.Value);
-}
-
 /// <summary>Money: the books out of what happened, payments of owners, rates, tax.</summary>
 public sealed class MoneyDesk(
     MoneyStore money,
@@ -243,33 +202,6 @@ public sealed class MoneyDesk(
         return Made(from, journal.Between(from, to.AddDays(1), Own), journal.Lacking());
     }
 
-    /// <summary>Entries line by line, for an accounting program: debit and credit of each account.</summary>
-    public string Lines(MonthBooks books) =>
-        CsvTable.Write(
-            ["entry", "day", "what", "job", "lot", "reverses", "account", "debit", "credit", "currency", "rate", "tax", "who"],
-            books.Entries.SelectMany(e =>
-                e.Postings.Where(p => p.Value != 0)
-                    .Select(p =>
-                        (IReadOnlyList<string>)
-                            [
-                                e.Number.ToString(CultureInfo.InvariantCulture),
-                                DayText.Write(e.Day),
-                                SpreadsheetText.Write(e.What),
-                                e.Job?.ToString(CultureInfo.InvariantCulture) ?? "",
-                                SpreadsheetText.Write(e.Lot),
-                                e.Reverses?.ToString(CultureInfo.InvariantCulture) ?? "",
-                                p.Account.ToString().ToLowerInvariant(),
-                                p.Value > 0 ? N(p.Value) : "",
-                                p.Value < 0 ? N(-p.Value) : "",
-                                Own.Code,
-                                e.Rate == 1 ? "" : N(e.Rate),
-                                N(e.TaxPercent),
-                                SpreadsheetText.Write(e.Who),
-                            ]
-                    )
-            )
-        );
-
     private Currency Own => new(settings.Get().Currency);
 
     private MonthBooks Made(DateOnly month, IReadOnlyList<BookEntry> entries, IReadOnlyList<long> lacking)
@@ -299,28 +231,6 @@ public sealed class MoneyDesk(
         );
     }
 
-    /// <summary>The books of a month as CSV; every line adds up to nothing, and the last ones are the sums.</summary>
-    public static string Csv(MonthBooks books) =>
-        CsvTable.Write(
-            ["entry", "day", "what", "job", "lot", "reverses", "rate", "tax", .. Enum.GetValues<Account>().Select(a => a.ToString().ToLowerInvariant())],
-            books
-                .Entries.Select(e =>
-                    (IReadOnlyList<string>)
-                        [
-                            e.Number.ToString(CultureInfo.InvariantCulture),
-                            DayText.Write(e.Day),
-                            SpreadsheetText.Write(e.What),
-                            e.Job?.ToString(CultureInfo.InvariantCulture) ?? "",
-                            SpreadsheetText.Write(e.Lot),
-                            e.Reverses?.ToString(CultureInfo.InvariantCulture) ?? "",
-                            e.Rate == 1 ? "" : N(e.Rate),
-                            N(e.TaxPercent),
-                            .. Enum.GetValues<Account>().Select(a => N(e.On(a))),
-                        ]
-                )
-                .Append(["", "", "sum", "", "", "", "", "", .. Enum.GetValues<Account>().Select(a => N(books.Sums.GetValueOrDefault(a)))])
-        );
-
     /// <summary>Units of the shop's own that lie longest, with what was paid for them.</summary>
     /// <param name="most">How many.</param>
     public IReadOnlyList<AgeingUnit> Ageing(int most) =>
@@ -340,6 +250,4 @@ public sealed class MoneyDesk(
                 .Where(r => r.Body is QuoteGiven or QuoteAnswered)
                 .Select(r => r.Words)
                 .ToList();
-
-    private static string N(decimal value) => value == 0 ? "" : value.ToString("0.00##", CultureInfo.InvariantCulture);
 }

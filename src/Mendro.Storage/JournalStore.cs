@@ -6,58 +6,8 @@ using Mendro.Core.Quantities;
 
 namespace Mendro.Storage;
 
-/// <summary>An entry of the books that stands.</summary>
-/// <param name="Id">Number in the journal.</param>
-/// <param name="Matter">What it is of, such as <c>job:12:sold:0</c>.</param>
-/// <param name="Basis">What it was made of: while that is the same, it stands.</param>
-/// <param name="OwnDay">Day on which it happened.</param>
-/// <param name="Entry">The entry.</param>
-public sealed record StandingEntry(long Id, string Matter, string Basis, DateOnly OwnDay, BookEntry Entry);
-
-/// <summary>A month that was closed or opened again.</summary>
-/// <param name="Month">Its first day.</param>
-/// <param name="Locked">True when it was closed.</param>
-/// <param name="At">When.</param>
-/// <param name="Who">By whom; blank where nobody signs in.</param>
-public sealed record MonthLock(DateOnly Month, bool Locked, DateTimeOffset At, string Who);
-
-/// <summary>What an owner owes for a job.</summary>
-/// <param name="Number">Number of the job.</param>
-/// <param name="Unit">Unit.</param>
-/// <param name="CustomerId">Owner.</param>
-/// <param name="Name">Owner's name.</param>
-/// <param name="Since">Day of its first entry.</param>
-/// <param name="Sum">How much; below nothing where too much was paid.</param>
-public sealed record OpenItem(long Number, string Unit, long CustomerId, string Name, DateOnly Since, Amount Sum)
-{
-    /// <summary>Days since then.</summary>
-    public int Days(DateOnly today) => today.DayNumber - Since.DayNumber;
-}
-
-/// <summary>Something that the shop paid or took in besides its jobs.</summary>
-public sealed record OwnEntry
-{
-    /// <summary>Row id.</summary>
-    public long Id { get; init; }
-
-    /// <summary>Day, as 2026-11-26.</summary>
-    public string Day { get; init; } = "";
-
-    /// <summary><c>cost</c> for rent, tools and the like, <c>brought</c> for money brought in or an opening balance, <c>drawn</c>.</summary>
-    public string Kind { get; init; } = "cost";
-
-    /// <summary>How much, above nothing.</summary>
-    public decimal Amount { get; init; }
-
-    /// <summary>What for.</summary>
-    public string Words { get; init; } = "";
-
-    /// <summary>When it was taken away, UTC, or null.</summary>
-    public DateTimeOffset? DeletedAt { get; init; }
-}
-
 /// <summary>The journal: entries are written once and never changed; what was wrong is reversed.</summary>
-public sealed class JournalStore(ShopDatabase database, TimeProvider time)
+public sealed partial class JournalStore(ShopDatabase database, TimeProvider time)
 {
     private const string Select = """
         SELECT e.id, e.day, e.own_day, e.matter, e.basis, e.what, j.number, e.lot, e.rate, e.tax_percent, e.reverses, e.who, l.account, l.value
@@ -130,7 +80,9 @@ public sealed class JournalStore(ShopDatabase database, TimeProvider time)
                     """,
                     new { from = DayText.Write(from), to = DayText.Write(to), currency.Code }
                 )
-                .Select(r => (DayText.Read(r.Month + "-01")!.Value, Enum.Parse<Account>(r.Account), Whole(r.Value, currency)))
+                .Select(r => (Month: DayText.Read(r.Month + "-01"), Account: AccountOf(r.Account), r.Value))
+                .Where(r => r is { Month: not null, Account: not null })
+                .Select(r => (r.Month!.Value, r.Account!.Value, Whole(r.Value, currency)))
                 .ToList()
         );
 
@@ -139,7 +91,8 @@ public sealed class JournalStore(ShopDatabase database, TimeProvider time)
         Whole(
             database.Read(connection =>
                 connection.ExecuteScalar<long>(
-                    "SELECT coalesce(sum(l.value), 0) FROM journal_lines l JOIN journal e ON e.id = l.entry_id WHERE l.account = @account AND e.currency = @Code",
+                    "SELECT coalesce(sum(l.value), 0) FROM journal_lines l JOIN journal e ON e.id = l.entry_id "
+                        + "WHERE l.account = @account AND e.currency = @Code",
                     new { account = account.ToString(), currency.Code }
                 )
             ),
@@ -222,108 +175,6 @@ public sealed class JournalStore(ShopDatabase database, TimeProvider time)
             }
         );
 
-    /// <summary>What the shop paid or took in besides its jobs, the newest first.</summary>
-    public IReadOnlyList<OwnEntry> OwnEntries(int most) =>
-        database.Read(connection =>
-            connection.Query<OwnEntry>("SELECT * FROM own_entries WHERE deleted_at IS NULL ORDER BY day DESC, id DESC LIMIT @most", new { most }).AsList()
-        );
-
-    /// <summary>One of them, taken away or not; null for none.</summary>
-    public OwnEntry? FindOwn(long id) =>
-        database.Read(connection => connection.QueryFirstOrDefault<OwnEntry>("SELECT * FROM own_entries WHERE id = @id", new { id }));
-
-    /// <summary>Adds one.</summary>
-    public void AddOwn(OwnEntry entry) =>
-        database.Write(
-            (connection, transaction) =>
-                connection.Execute("INSERT INTO own_entries (day, kind, amount, words) VALUES (@Day, @Kind, @Amount, @Words)", entry, transaction)
-        );
-
-    /// <summary>Takes one away, or brings it back.</summary>
-    public void SetOwnDeleted(long id, bool deleted) =>
-        database.Write(
-            (connection, transaction) =>
-                connection.Execute(
-                    "UPDATE own_entries SET deleted_at = CASE WHEN @deleted THEN @at END WHERE id = @id",
-                    new
-                    {
-                        id,
-                        deleted,
-                        at = time.GetUtcNow(),
-                    },
-                    transaction
-                )
-        );
-
-    /// <summary>Whether a month is closed.</summary>
-    public bool IsLocked(DateOnly month) =>
-        database.Read(connection =>
-            connection.QueryFirstOrDefault<bool>(
-                "SELECT locked FROM month_locks WHERE month = @month ORDER BY id DESC LIMIT 1",
-                new { month = Text(month) }
-            )
-        );
-
-    /// <summary>Closes a month or opens it again.</summary>
-    public void Lock(DateOnly month, bool locked) =>
-        database.Write(
-            (connection, transaction) =>
-                connection.Execute(
-                    "INSERT INTO month_locks (month, locked, at, who) VALUES (@month, @locked, @at, @who)",
-                    new
-                    {
-                        month = Text(month),
-                        locked,
-                        at = time.GetUtcNow(),
-                        who = Acting.Now,
-                    },
-                    transaction
-                )
-        );
-
-    /// <summary>When a month was closed and opened, the newest first.</summary>
-    public IReadOnlyList<MonthLock> Locks(DateOnly month) =>
-        database.Read(connection =>
-            connection
-                .Query<(bool Locked, DateTimeOffset At, string Who)>(
-                    "SELECT locked, at, who FROM month_locks WHERE month = @month ORDER BY id DESC",
-                    new { month = Text(month) }
-                )
-                .Select(l => new MonthLock(month, l.Locked, l.At, l.Who))
-                .ToList()
-        );
-
-    /// <summary>The tax that applies on a day.</summary>
-    public TaxRule Tax(DateOnly day) =>
-        database.Read(connection =>
-            connection.QueryFirstOrDefault<(string Percent, bool Inclusive)?>(
-                "SELECT percent, inclusive FROM tax_rules WHERE day <= @day ORDER BY day DESC LIMIT 1",
-                new { day = DayText.Write(day) }
-            )
-        )
-            is { } rule
-            ? new TaxRule(decimal.Parse(rule.Percent, CultureInfo.InvariantCulture), rule.Inclusive)
-            : TaxRule.None;
-
-    /// <summary>Keeps the tax that applies from a day on.</summary>
-    public void SetTax(DateOnly from, TaxRule rule) =>
-        database.Write(
-            (connection, transaction) =>
-                connection.Execute(
-                    """
-                    INSERT INTO tax_rules (day, percent, inclusive) VALUES (@day, @percent, @Inclusive)
-                    ON CONFLICT (day) DO UPDATE SET percent = excluded.percent, inclusive = excluded.inclusive
-                    """,
-                    new
-                    {
-                        day = DayText.Write(from),
-                        percent = rule.Percent.ToString(CultureInfo.InvariantCulture),
-                        rule.Inclusive,
-                    },
-                    transaction
-                )
-        );
-
     private IReadOnlyList<BookEntry> Entries(string where, object with, Currency currency) =>
         [.. Read($"{Select} {where} ORDER BY e.day, e.id", with, currency).Select(s => s.Entry)];
 
@@ -332,9 +183,20 @@ public sealed class JournalStore(ShopDatabase database, TimeProvider time)
             connection
                 .Query<Row>(sql, with)
                 .GroupBy(r => r.Id)
-                .Select(g => g.First().ToEntry([.. g.Select(l => new Posting(Enum.Parse<Account>(l.Account), Whole(l.Value, currency)))]))
+                .Select(g =>
+                    g.First()
+                        .ToEntry([
+                            .. g.Where(l => AccountOf(l.Account) is not null)
+                                .Select(l => new Posting(AccountOf(l.Account)!.Value, Whole(l.Value, currency))),
+                        ])
+                )
                 .ToList()
         );
+
+    private static Account? AccountOf(string name) => Enum.TryParse<Account>(name, out var account) && Enum.IsDefined(account) ? account : null;
+
+    private static decimal Number(string text, decimal otherwise) =>
+        decimal.TryParse(text, NumberStyles.Number, CultureInfo.InvariantCulture, out var value) ? value : otherwise;
 
     private static string Text(DateOnly month) => DayText.Write(month)[..7];
 
@@ -384,8 +246,8 @@ public sealed class JournalStore(ShopDatabase database, TimeProvider time)
                 {
                     Number = Id,
                     Reverses = Reverses,
-                    Rate = decimal.Parse(Rate, CultureInfo.InvariantCulture),
-                    TaxPercent = decimal.Parse(TaxPercent, CultureInfo.InvariantCulture),
+                    Rate = Number(Rate, 1),
+                    TaxPercent = Number(TaxPercent, 0),
                     Who = Who,
                 }
             );

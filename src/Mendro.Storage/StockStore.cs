@@ -242,7 +242,7 @@ public sealed class StockStore(ShopDatabase database, TimeProvider time)
             .ToList();
 
     private static decimal Number(string text) =>
-        decimal.Parse(text, System.Globalization.NumberStyles.Float, System.Globalization.CultureInfo.InvariantCulture);
+        decimal.TryParse(text, System.Globalization.NumberStyles.Float, System.Globalization.CultureInfo.InvariantCulture, out var value) ? value : 0;
 
     // What comes is worth what it cost; what goes what the oldest of it cost.
     private decimal? Move(

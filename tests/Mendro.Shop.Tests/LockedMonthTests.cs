@@ -30,12 +30,12 @@ public sealed class LockedMonthTests
             Click(shop, random, numbers, lot);
         shop.Time.Advance(TimeSpan.FromDays(40));
         shop.Money.Lock(March, true, new DateOnly(2026, 4, 10)).Done.ShouldNotBeNull();
-        var closed = MoneyDesk.Csv(shop.Money.Month(March));
+        var closed = BooksFile.Entries(shop.Money.Month(March));
         closed.Length.ShouldBeGreaterThan(400);
         for (var n = 0; n < 60; n++)
         {
             var what = Click(shop, random, numbers, lot);
-            MoneyDesk.Csv(shop.Money.Month(March)).ShouldBe(closed, what);
+            BooksFile.Entries(shop.Money.Month(March)).ShouldBe(closed, what);
             var april = shop.Money.Month(March.AddMonths(1));
             april.Entries.ShouldAllBe(e => e.Postings.Sum(p => p.Value) == 0, what);
             shop.Money.Balance(Account.Stock).Value.ShouldBe(shop.StockRows.Worth(), what);

@@ -56,7 +56,7 @@ public sealed class MoneyDeskTests : IDisposable
         Sell(Stock(3.33m), 20.01m, 2.10m);
         var gone = Stock(3.34m);
         _shop.HandOver.Close(new CloseOrder(gone, JobEnd.Parts, "", "", null, false)).Done.ShouldNotBeNull();
-        var rows = MoneyDesk.Csv(Books()).Trim().Split("\r\n").Select(r => r.Split(',')).ToList();
+        var rows = BooksFile.Entries(Books()).Trim().Split("\r\n").Select(r => r.Split(',')).ToList();
         var sums = rows[^1];
         for (var column = 8; column < rows[0].Length; column++)
         {

@@ -143,7 +143,9 @@ public sealed class OwnerDeskTests : IDisposable
             "0700 112 233; tamsin@quillfeather.example"
         );
         var (job, other) = (Job(number), _shop.TakeIn("harrow-duet", owner: "Ilka Dorn"));
-        _shop.HandOver.Shelve(number, Shelf.WaitingPart, "wait: Quillfeather brings it", "ask Quillfeather", part: "Fuse for Tamsin Quillfeather").Done.ShouldNotBeNull();
+        _shop
+            .HandOver.Shelve(number, Shelf.WaitingPart, "wait: Quillfeather brings it", "ask Quillfeather", part: "Fuse for Tamsin Quillfeather")
+            .Done.ShouldNotBeNull();
         _shop.HandOver.TakeDown(number).Done.ShouldNotBeNull();
         _shop.Stock.Want(number, "Fuse for Tamsin Quillfeather", 1).Done.ShouldNotBeNull();
         _shop.Money.Pay(number, new Payment { Kind = "deposit", Amount = 5, Day = "2026-03-01", Words = "cash by Tamsin Quillfeather" }).Done.ShouldNotBeNull();

@@ -118,11 +118,11 @@ public sealed class IndexModel(MoneyDesk desk, SettingsStore settings, ShopCalen
 
     /// <summary>The books as a file.</summary>
     public IActionResult OnGetCsv() =>
-        File(Encoding.UTF8.GetBytes(MoneyDesk.Csv(Books)), "text/csv", IsMonth ? $"books-{DayText.Write(First)[..7]}.csv" : "books.csv");
+        File(Encoding.UTF8.GetBytes(BooksFile.Entries(Books)), "text/csv", IsMonth ? $"books-{DayText.Write(First)[..7]}.csv" : "books.csv");
 
     /// <summary>The entries line by line, with debit and credit.</summary>
     public IActionResult OnGetLines() =>
-        File(Encoding.UTF8.GetBytes(desk.Lines(Books)), "text/csv", IsMonth ? $"journal-{DayText.Write(First)[..7]}.csv" : "journal.csv");
+        File(Encoding.UTF8.GetBytes(BooksFile.Lines(Books, Currency)), "text/csv", IsMonth ? $"journal-{DayText.Write(First)[..7]}.csv" : "journal.csv");
 
     /// <summary>What owners owe, the oldest first.</summary>
     public IReadOnlyList<OpenItem> Open => desk.OpenItems();

@@ -1,0 +1,63 @@
+using System.Globalization;
+using Mendro.Core;
+using Mendro.Core.Money;
+using Mendro.Core.Quantities;
+
+namespace Mendro.Shop;
+
+/// <summary>Books as CSV: an entry a line, or an account a line.</summary>
+public static class BooksFile
+{
+    /// <summary>The books of a month as CSV; every line adds up to nothing, and the last ones are the sums.</summary>
+    public static string Entries(MonthBooks books) =>
+        CsvTable.Write(
+            ["entry", "day", "what", "job", "lot", "reverses", "rate", "tax", .. Enum.GetValues<Account>().Select(a => a.ToString().ToLowerInvariant())],
+            books
+                .Entries.Select(e =>
+                    (IReadOnlyList<string>)
+                        [
+                            e.Number.ToString(CultureInfo.InvariantCulture),
+                            DayText.Write(e.Day),
+                            SpreadsheetText.Write(e.What),
+                            e.Job?.ToString(CultureInfo.InvariantCulture) ?? "",
+                            SpreadsheetText.Write(e.Lot),
+                            e.Reverses?.ToString(CultureInfo.InvariantCulture) ?? "",
+                            e.Rate == 1 ? "" : N(e.Rate),
+                            N(e.TaxPercent),
+                            .. Enum.GetValues<Account>().Select(a => N(e.On(a))),
+                        ]
+                )
+                .Append(["", "", "sum", "", "", "", "", "", .. Enum.GetValues<Account>().Select(a => N(books.Sums.GetValueOrDefault(a)))])
+        );
+
+    /// <summary>Entries line by line, for an accounting program: debit and credit of each account.</summary>
+    /// <param name="books">Books.</param>
+    /// <param name="currency">The shop's currency, ISO 4217.</param>
+    public static string Lines(MonthBooks books, string currency) =>
+        CsvTable.Write(
+            ["entry", "day", "what", "job", "lot", "reverses", "account", "debit", "credit", "currency", "rate", "tax", "who"],
+            books.Entries.SelectMany(e =>
+                e.Postings.Where(p => p.Value != 0)
+                    .Select(p =>
+                        (IReadOnlyList<string>)
+                            [
+                                e.Number.ToString(CultureInfo.InvariantCulture),
+                                DayText.Write(e.Day),
+                                SpreadsheetText.Write(e.What),
+                                e.Job?.ToString(CultureInfo.InvariantCulture) ?? "",
+                                SpreadsheetText.Write(e.Lot),
+                                e.Reverses?.ToString(CultureInfo.InvariantCulture) ?? "",
+                                p.Account.ToString().ToLowerInvariant(),
+                                p.Value > 0 ? N(p.Value) : "",
+                                p.Value < 0 ? N(-p.Value) : "",
+                                currency,
+                                e.Rate == 1 ? "" : N(e.Rate),
+                                N(e.TaxPercent),
+                                SpreadsheetText.Write(e.Who),
+                            ]
+                    )
+            )
+        );
+
+    private static string N(decimal value) => value == 0 ? "" : value.ToString("0.00##", CultureInfo.InvariantCulture);
+}
