@@ -1,6 +1,7 @@
 using Mendro.Core;
 using Mendro.Core.Diagnosis;
 using Mendro.Core.Jobs;
+using Mendro.Core.Library;
 using Mendro.Core.Lots;
 using Mendro.Core.Planning;
 using Mendro.Core.Profiles;
@@ -12,8 +13,23 @@ namespace Mendro.Shop;
 /// <param name="Numbers">Numbers on their tags.</param>
 public sealed record BatchTaken(IReadOnlyList<long> Numbers);
 
+/// <summary>A name in some lines that the shop does not know yet.</summary>
+/// <param name="Name">Name, as on the label.</param>
+/// <param name="Lines">Lines that it stands in.</param>
+/// <param name="Builds">Builds that it may be, the nearest by what was said first.</param>
+public sealed record NewLotName(string Name, int Lines, IReadOnlyList<DeviceProfile> Builds);
+
 /// <summary>Items of a lot or batch: taken in by the line.</summary>
-public sealed class LotItemsDesk(LotStore lots, JobBench jobBench, IntakeDesk intake, ModelShelf models, DoorWords door, Ledger ledger)
+public sealed class LotItemsDesk(
+    LotStore lots,
+    JobBench jobBench,
+    IntakeDesk intake,
+    ModelShelf models,
+    ProfileStore profiles,
+    TradeLibrary library,
+    DoorWords door,
+    Ledger ledger
+)
 {
     private const int LongestWhy = 120;
 
@@ -33,8 +49,42 @@ public sealed class LotItemsDesk(LotStore lots, JobBench jobBench, IntakeDesk in
             : Outcome<Understanding>.Ok(door.Hear(item.Words, profile));
     }
 
+    /// <summary>Names in lines that the shop does not know, with what each may be; none in a lot with a model of its own.</summary>
+    public IReadOnlyList<NewLotName> NewNames(Lot lot, IReadOnlyList<BatchItem> items) =>
+        items
+            .Where(i => !Heard(lot, i).IsOk)
+            .GroupBy(NameIn, StringComparer.OrdinalIgnoreCase)
+            .Where(g => g.Key.Length > 0)
+            .Select(g => new NewLotName(
+                g.Key,
+                g.Count(),
+                BuildChoice.Nearest(library.Archetypes, new BuildQuestion(Words: string.Join(' ', g.Select(i => NewName.Tells(i.Words, library)))))
+            ))
+            .ToList();
+
+    private string NameIn(BatchItem item) => item.Model.Length > 0 ? item.Model : NewName.In(item.Words, library).Name;
+
+    // A name that was new is the shop's own model from then on.
+    private Dictionary<string, DeviceProfile> Make(IReadOnlyDictionary<string, string> names, IReadOnlyList<BatchItem> items)
+    {
+        var made = new Dictionary<string, DeviceProfile>(StringComparer.OrdinalIgnoreCase);
+        foreach (var (name, build) in names.Where(n => n.Key.Length is > 0 and <= LongestWhy))
+        {
+            if (library.Archetypes.FirstOrDefault(a => a.Id == build) is not { } nearest)
+                continue;
+            var said = string.Join(' ', items.Where(i => string.Equals(NameIn(i), name, StringComparison.OrdinalIgnoreCase)).Select(i => i.Words));
+            profiles.Save(made[name] = BuildChoice.Named(nearest, name, profiles.Ids(), said));
+        }
+
+        return made;
+    }
+
     /// <summary>Takes items in: all of them, or none with every reason.</summary>
-    public Deed<BatchTaken> TakeIn(long lotId, string? text, string? once = null) =>
+    /// <param name="lotId">Lot.</param>
+    /// <param name="text">Lines.</param>
+    /// <param name="once">Key of the form.</param>
+    /// <param name="names">Names that are new, each with the build that it is nearest to.</param>
+    public Deed<BatchTaken> TakeIn(long lotId, string? text, string? once = null, IReadOnlyDictionary<string, string>? names = null) =>
         ledger.Once<BatchTaken>(
             once,
             () =>
@@ -42,7 +92,12 @@ public sealed class LotItemsDesk(LotStore lots, JobBench jobBench, IntakeDesk in
                 if (lots.Find(lotId) is not { } lot)
                     return Refusal.Missing;
                 var items = BatchLines.Read(text, out var problems);
-                var heard = items.Select(i => (Item: i, Said: Heard(lot, i))).ToList();
+                var made = Make(names ?? new Dictionary<string, string>(), items);
+                Outcome<Understanding> Hear(BatchItem item) =>
+                    Heard(lot, item) is { IsOk: true } known ? known
+                    : made.GetValueOrDefault(NameIn(item)) is { } model ? Outcome<Understanding>.Ok(door.HearAs(item.Words, model))
+                    : Heard(lot, item);
+                var heard = items.Select(i => (Item: i, Said: Hear(i))).ToList();
                 var wrong = problems.Concat(heard.Where(h => !h.Said.IsOk).Select(h => h.Said.Problem!)).ToList();
                 if (wrong.Count > 0)
                     return Refusal.Lines(wrong);

@@ -220,4 +220,30 @@ public sealed class BatchDeskTests : IDisposable
         back.Diagnosis!.Target.ShouldNotBeNull();
         back.Records.ShouldContain(r => r.Body.Step == JobStep.Repaired);
     }
+
+    [Fact]
+    public void Names_that_are_new_are_asked_once_each_and_become_the_shops_own_models()
+    {
+        var lot = Begin();
+        _shop.Lots.Save(_shop.LotRows.Find(lot)! with { ProfileId = "" }).Done.ShouldNotBeNull();
+        const string Lines = "Corvel Brick, front loader, no picture\nCorvel game, black box\nCorvel game, garbled\n";
+        var items = Core.Lots.BatchLines.Read(Lines, out _);
+        var names = _shop.LotItems.NewNames(_shop.LotRows.Find(lot)!, items);
+        names.Select(n => (n.Name, n.Lines)).ShouldBe([("Corvel Brick", 1), ("Corvel game", 2)]);
+        // What was said of it puts its build first.
+        names[0].Builds[0].Id.ShouldBe("build-console-front-loading");
+        _shop.LotItems.TakeIn(lot, Lines).Refusal.ShouldNotBeNull();
+        var numbers = _shop
+            .LotItems.TakeIn(
+                lot,
+                Lines,
+                names: new Dictionary<string, string> { ["Corvel Brick"] = "build-console-front-loading", ["Corvel game"] = "build-cartridge-plain" }
+            )
+            .Done.ShouldNotBeNull()
+            .Numbers;
+        numbers.Select(n => _shop.Jobs.Find(n)!.ModelName).ShouldBe(["Corvel Brick", "Corvel game", "Corvel game"]);
+        _shop.View(numbers[0]).Proof.Failures.ShouldNotBeEmpty();
+        // The next time they are known.
+        _shop.LotItems.NewNames(_shop.LotRows.Find(lot)!, items).ShouldBeEmpty();
+    }
 }

@@ -107,7 +107,7 @@ public sealed class TestShop : IDisposable
             TradeLibrary.Shipped,
             Ledger
         );
-        LotItems = new LotItemsDesk(LotRows, bench, Intake, Models, Door, Ledger);
+        LotItems = new LotItemsDesk(LotRows, bench, Intake, Models, Profiles, TradeLibrary.Shipped, Door, Ledger);
         LotCorrections = new LotCorrectDesk(LotRows, Jobs, bench, HandOver, ModelChanges, Profiles, Ledger);
         OrderRows = new OrderStore(Database, Time);
         MoneyRows = new MoneyStore(Database, Time);

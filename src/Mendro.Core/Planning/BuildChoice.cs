@@ -116,11 +116,16 @@ public static class BuildChoice
         + (asked.Takes is { } takes && takes != facts.Takes ? 1 : 0)
         + (asked.Gives is { } gives && gives != facts.Gives ? 1 : 0);
 
-    private static int Shared(DeviceProfile build, HashSet<string> said)
+    private static double Shared(DeviceProfile build, HashSet<string> said)
     {
         // The name tells the build; the note only helps.
-        var (name, note) = (Told(build.Name), Told(build.Note));
-        return said.Sum(w => (name.Contains(w) ? 3 : 0) + (note.Contains(w) ? 1 : 0));
+        // “Loader” is “loading”: by their stems.
+        var (name, note) = (Told(build.Name).Select(Stem.Of).ToHashSet(), Told(build.Note).Select(Stem.Of).ToHashSet());
+        var words = said.Select(Stem.Of).Distinct().ToList();
+        var (named, noted) = (words.Count(name.Contains), words.Count(note.Contains));
+        // What the name says counts first; of two that share as much the one of whose name it is more: a game is a cartridge before it is a
+        // console for cartridges.
+        return named + 0.1 * named / Math.Max(1, name.Count) + 0.01 * noted;
     }
 
     private static HashSet<string> Told(string? text)

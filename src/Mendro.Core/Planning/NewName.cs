@@ -29,5 +29,17 @@ public static class NewName
         return (string.Join(' ', words.Take(LongestName)), string.Join(' ', words.Skip(LongestName)));
     }
 
+    /// <summary>What of a line tells which build it is: its name and what is said of it, without the clauses that say how it fails. A
+    /// picture that is missing makes no picture cable of it.</summary>
+    public static string Tells(string line, TradeLibrary library)
+    {
+        var generic = library.Profiles.Where(p => p.Generic).ToList();
+        var clauses = line.Split([',', ';', ':'], StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);
+        return string.Join(
+            ' ',
+            clauses.Where((c, n) => n == 0 || !generic.Exists(p => Understanding.Of(c, p, library) is { Unsure.Count: 0, Facts.Count: > 0 }))
+        );
+    }
+
     private static bool Clear(Understanding heard) => heard.Unsure.Count == 0 && heard.Facts.Count > 0;
 }

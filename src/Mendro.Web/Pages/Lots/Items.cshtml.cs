@@ -31,6 +31,12 @@ public sealed class ItemsModel(LotStore lots, LotItemsDesk desk, ProfileStore pr
     /// <summary>How it would be taken in.</summary>
     public IReadOnlyList<(BatchItem Item, Outcome<Understanding> Said)> Heard { get; private set; } = [];
 
+    /// <summary>Names that are new, with what each may be.</summary>
+    public IReadOnlyList<NewLotName> NewNames { get; private set; } = [];
+
+    /// <summary>Builds that were chosen, by name.</summary>
+    public IReadOnlyDictionary<string, string> Chosen { get; private set; } = new Dictionary<string, string>();
+
     /// <summary>Shows the page.</summary>
     public IActionResult OnGet() => Load() ? Page() : NotFound();
 
@@ -40,18 +46,28 @@ public sealed class ItemsModel(LotStore lots, LotItemsDesk desk, ProfileStore pr
         if (!Load())
             return NotFound();
         Text = text ?? "";
-        Heard = BatchLines.Read(Text, out var problems).Select(i => (i, desk.Heard(Lot, i))).ToList();
+        var items = BatchLines.Read(Text, out var problems);
+        Heard = items.Select(i => (i, desk.Heard(Lot, i))).ToList();
+        NewNames = desk.NewNames(Lot, items);
         return problems.Count > 0 ? Refuse(string.Join('\n', problems.Take(12))) : Page();
     }
 
     /// <summary>Takes them in.</summary>
-    public IActionResult OnPost(string? text)
+    public IActionResult OnPost(string? text, string[]? name, string[]? build)
     {
         if (!Load())
             return NotFound();
         Text = text ?? "";
+        Chosen = (name ?? [])
+            .Zip(build ?? [])
+            .Where(n => n.Second.Length > 0)
+            .DistinctBy(n => n.First.ToUpperInvariant())
+            .ToDictionary(n => n.First, n => n.Second, StringComparer.OrdinalIgnoreCase);
+        NewNames = desk.NewNames(Lot, BatchLines.Read(Text, out _));
+        if (NewNames.Count > 0 && NewNames.Any(n => !Chosen.ContainsKey(n.Name)))
+            return Refuse($"{(NewNames.Count == 1 ? "One name is" : $"{NewNames.Count} names are")} new here: say what each is nearest to, and take them in.");
         return Answer(
-            desk.TakeIn(Id, text, Once),
+            desk.TakeIn(Id, text, Once, Chosen),
             done =>
             {
                 TempData["Said"] = done.Numbers.Count == 1 ? $"Taken in as {done.Numbers[0]}." : $"Taken in as {done.Numbers[0]} to {done.Numbers[^1]}.";
