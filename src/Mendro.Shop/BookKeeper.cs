@@ -62,6 +62,9 @@ public sealed class BookKeeper : IDisposable
         return due.Count;
     }
 
+    /// <summary>True when something is to be brought in.</summary>
+    public bool IsDue => _journal.Due(1).Count > 0;
+
     /// <summary>Brings in all that is due.</summary>
     public void SettleAll()
     {

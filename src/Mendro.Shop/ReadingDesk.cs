@@ -127,12 +127,22 @@ public sealed class ReadingDesk(JobBench bench, BenchRecordStore records, Practi
         );
 
     /// <summary>Takes the last entry back; after a correction what it had replaced holds again.</summary>
-    public Deed<FiledEntry> Undo(long number, string? once = null) =>
+    /// <param name="number">Number of the job.</param>
+    /// <param name="once">Key of the form.</param>
+    /// <param name="seen">The entry that was seen as the last; when another has come since, nothing is taken back. Null for the last.</param>
+    public Deed<FiledEntry> Undo(long number, string? once = null, long? seen = null) =>
         bench.On<FiledEntry>(
             number,
             once,
             job =>
             {
+                if (seen is { } entry && records.Of(job.Job.Id).MaxBy(r => r.Id) is { } last && last.Id != entry && records.Find(entry) is { } meant)
+                    return new Refusal(
+                        RefusalKind.Changed,
+                        meant.WithdrawnAt is not null
+                            ? $"“{meant.Words}” was taken back already; the last is “{last.Words}” now."
+                            : $"“{last.Words}” was filed since you saw “{meant.Words}”: look at both, and take back the one that is wrong under What we know."
+                    );
                 if (records.Undo(job.Job.Id) is not { } gone)
                     return Refusal.Missing;
                 parts.Turn(gone, withdrawn: true);

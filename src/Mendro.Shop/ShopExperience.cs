@@ -206,10 +206,13 @@ public sealed class ShopExperience(
         if (job.Lot.Length == 0 || lessons.InLot(job.Lot, job.ProfileId, job.Id) is not { Units: > 0 } lot)
             return priors;
         for (var f = 0; f < priors.Length; f++)
-            if (lot.Found.TryGetValue((model.Faults[f].Part.Id.Value, model.Faults[f].Mode.Id), out var found))
+            if (lot.Found.TryGetValue((model.Faults[f].Part.Id.Value, model.Faults[f].Mode.Id), out var found) && found >= Repeats)
                 priors[f] = Math.Max(priors[f], (LotStrength * priors[f] + found) / (LotStrength + lot.Units));
         return priors;
     }
+
+    /// <summary>Units of a lot from which a cause repeats in it: the first may be chance (common practice, no source).</summary>
+    private const int Repeats = 2;
 
     /// <summary>Units of the same lot that what is known elsewhere is worth (common practice, no source: with the second of a kind one looks
     /// there first).</summary>

@@ -12,6 +12,9 @@ public sealed partial class BookWorker(BookKeeper keeper, TimeProvider time, ILo
     /// <inheritdoc/>
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
+        // Nothing is due in a shop that keeps its books: then there is no worker.
+        if (!keeper.IsDue)
+            return;
         try
         {
             await Task.Delay(First, time, stoppingToken);

@@ -9,6 +9,7 @@ using Mendro.Web;
 using Mendro.Web.Access;
 using Mendro.Web.Api;
 using Mendro.Web.Live;
+using Microsoft.AspNetCore.Mvc.ModelBinding;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.HostFiltering;
 using Microsoft.AspNetCore.Mvc;
@@ -63,7 +64,14 @@ builder.Services.Configure<HostFilteringOptions>(hosts =>
     hosts.AllowedHosts = [.. NetworkSetup.Hosts(options)];
     hosts.AllowEmptyHosts = false;
 });
-builder.Services.AddRazorPages();
+// What an address says is taken from the address: the gate asked by it, and no field or query of the same name may say otherwise.
+builder.Services.AddRazorPages()
+    .AddMvcOptions(mvc =>
+    {
+        var route = mvc.ValueProviderFactories.OfType<RouteValueProviderFactory>().Single();
+        mvc.ValueProviderFactories.Remove(route);
+        mvc.ValueProviderFactories.Insert(0, route);
+    });
 builder.Services.AddAntiforgery(antiforgery =>
 {
     antiforgery.Cookie.Name = ShopCookies.Name("antiforgery", options.DataDirectory);
@@ -113,6 +121,7 @@ app.Services.GetRequiredService<ProfileStore>().TakeIn(TradeLibrary.Shipped, opt
 if (options.Demo)
 {
     app.Services.GetRequiredService<DemoWorld>().SeedOnce();
+    app.Services.GetRequiredService<BookKeeper>().SettleAll();
     app.Services.GetRequiredService<StandInHand>().Start();
     app.Services.GetRequiredService<DemoSuppliers>().Start();
 }

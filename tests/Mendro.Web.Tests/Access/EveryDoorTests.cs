@@ -139,6 +139,30 @@ public sealed partial class EveryDoorTests(SignedShop shop) : IClassFixture<Sign
         (await shop.Look(phone, $"/Jobs/{shop.Number}/Find")).ShouldBe(HttpStatusCode.OK);
     }
 
+    /// <summary>A phone of one job stays there: another number as a field, in a query or both files nothing elsewhere.</summary>
+    [Fact]
+    public async Task What_the_address_says_is_not_said_otherwise_by_a_field_or_a_query()
+    {
+        using var phone = await Phone();
+        var other = await TakenInForStock();
+        var records = shop.Service<Mendro.Storage.BenchRecordStore>();
+        int Filed(long number) => records.Of(shop.Jobs.Find(number)!.Id).Count;
+        var (own, theirs) = (Filed(shop.Number), Filed(other));
+        (string, string)[] fields = [("Number", $"{other}"), ("number", $"{other}"), ("Id", $"{other}"), ("probe", "tp3"), ("text", "6.2 V"), ("reading", "6.2 V")];
+        foreach (var query in (string[])["", $"&number={other}", $"&Number={other}&number={other}"])
+        foreach (var handler in (string[])["Reading", "Function", "Here"])
+        {
+            var page = $"/Jobs/{shop.Number}/Bar";
+            using var answer = await shop.Send(phone, $"/Jobs/{shop.Number}/Find", $"{page}?handler={handler}{query}", fields);
+        }
+
+        Filed(other).ShouldBe(theirs);
+        Filed(shop.Number).ShouldBeGreaterThanOrEqualTo(own);
+        // The order in which values are looked for: the address first, whatever page it is.
+        var options = shop.Service<Microsoft.Extensions.Options.IOptions<Microsoft.AspNetCore.Mvc.MvcOptions>>().Value;
+        options.ValueProviderFactories[0].ShouldBeOfType<Microsoft.AspNetCore.Mvc.ModelBinding.RouteValueProviderFactory>();
+    }
+
     /// <summary>What things cost and bring is on no page that a counter or a looker-on comes to.</summary>
     [Theory]
     [InlineData(ShopRole.Counter)]
@@ -149,7 +173,7 @@ public sealed partial class EveryDoorTests(SignedShop shop) : IClassFixture<Sign
         using var browser = await shop.In(role);
         var shown = new List<string>();
         // What a calculator is given, and what an owner pays, is no cost of the shop.
-        string[] other = ["/Calculators/Index", "/Jobs/Owner"];
+        string[] other = ["/Calculators/Index", "/Jobs/Owner", "/Jobs/Bill"];
         foreach (var door in Doors().Where(d => !d.Posts && May(role, d) && !other.Contains(d.Page)))
         foreach (var number in (long[])[shop.Number, stock])
         {

@@ -157,9 +157,13 @@ public abstract class ReadingPageModel(
             : NotFound();
 
     /// <summary>Takes the last entry back; after a correction what it had replaced holds again.</summary>
-    public IActionResult OnPostUndo()
+    /// <param name="entry">The entry that was seen as the last; null for whichever it is.</param>
+    public IActionResult OnPostUndo(long? entry)
     {
-        var deed = readings.Undo(Number, Once);
+        var deed = readings.Undo(Number, Once, entry);
+        // Somebody else has filed since: nothing of theirs is taken back unseen.
+        if (deed.Refusal is { Kind: RefusalKind.Changed } changed)
+            return RefuseEntry(null, null, null, changed.Problem);
         JustUndone = deed.Done is not null;
         // Nothing left to undo, or nothing may be: the board says how things stand.
         return Done();
