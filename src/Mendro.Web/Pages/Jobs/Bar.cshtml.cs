@@ -50,7 +50,7 @@ public sealed class BarModel(
     /// <param name="page">The page, by its own random name.</param>
     /// <param name="point">Probe, or connector and contact.</param>
     /// <param name="contact">True for a contact.</param>
-    public IActionResult OnPostMeter(string? act, string? page, string? point, bool contact)
+    public IActionResult OnPostMeter(string? act, [FromForm] string? page, string? point, bool contact)
     {
         if (Asking(page) is not { } browser)
             return BadRequest();
@@ -70,7 +70,7 @@ public sealed class BarModel(
     }
 
     /// <summary>A page says that it has this job open, or has left it; it is told who else has.</summary>
-    public IActionResult OnPostHere(string? page, bool gone)
+    public IActionResult OnPostHere([FromForm] string? page, bool gone)
     {
         if (Asking(page) is not { } browser)
             return BadRequest();
