@@ -116,6 +116,8 @@ public sealed class OwnerData(
     /// <returns>How many.</returns>
     public int Again()
     {
+        if (!erased.Any)
+            return 0;
         var all = owners.All();
         var back = erased.Among([.. all.Select(o => o.Name).Distinct()]);
         foreach (var owner in all.Where(o => back.Contains(o.Name)))

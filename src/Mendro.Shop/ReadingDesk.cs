@@ -141,7 +141,7 @@ public sealed class ReadingDesk(JobBench bench, BenchRecordStore records, Practi
                         RefusalKind.Changed,
                         meant.WithdrawnAt is not null
                             ? $"“{meant.Words}” was taken back already; the last is “{last.Words}” now."
-                            : $"“{last.Words}” was filed since you saw “{meant.Words}”: look at both, and take back the one that is wrong under What we know."
+                            : $"“{last.Words}” was filed since you saw “{meant.Words}”: look at both, and take back the wrong one under What we know."
                     );
                 if (records.Undo(job.Job.Id) is not { } gone)
                     return Refusal.Missing;

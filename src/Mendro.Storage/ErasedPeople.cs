@@ -27,6 +27,9 @@ public sealed class ErasedPeople(string folder)
         File.AppendAllText(Path, Hash(name, Key(File.ReadAllLines(Path))) + "\n");
     }
 
+    /// <summary>True when somebody was taken out.</summary>
+    public bool Any => File.Exists(Path);
+
     /// <summary>Those of some names that were taken out once.</summary>
     public IReadOnlyList<string> Among(IReadOnlyCollection<string> names)
     {

@@ -69,16 +69,16 @@ public sealed partial class JournalStore(ShopDatabase database, TimeProvider tim
             currency
         );
 
-    /// <summary>What each account came to in each month of a time, in the smallest coin.</summary>
+    /// <summary>What each account came to in each month of a time.</summary>
+    /// <param name="from">First day of the first month.</param>
+    /// <param name="to">First day of the month after the last.</param>
+    /// <param name="currency">Currency.</param>
     public IReadOnlyList<(DateOnly Month, Account Account, decimal Value)> Months(DateOnly from, DateOnly to, Currency currency) =>
         database.Read(connection =>
             connection
                 .Query<(string Month, string Account, long Value)>(
-                    """
-                    SELECT substr(e.day, 1, 7), l.account, sum(l.value) FROM journal e JOIN journal_lines l ON l.entry_id = e.id
-                    WHERE e.day >= @from AND e.day < @to AND e.currency = @Code GROUP BY 1, 2
-                    """,
-                    new { from = DayText.Write(from), to = DayText.Write(to), currency.Code }
+                    "SELECT month, account, value FROM journal_months WHERE month >= @from AND month < @to AND currency = @Code",
+                    new { from = Text(from), to = Text(to), currency.Code }
                 )
                 .Select(r => (Month: DayText.Read(r.Month + "-01"), Account: AccountOf(r.Account), r.Value))
                 .Where(r => r is { Month: not null, Account: not null })
@@ -91,8 +91,7 @@ public sealed partial class JournalStore(ShopDatabase database, TimeProvider tim
         Whole(
             database.Read(connection =>
                 connection.ExecuteScalar<long>(
-                    "SELECT coalesce(sum(l.value), 0) FROM journal_lines l JOIN journal e ON e.id = l.entry_id "
-                        + "WHERE l.account = @account AND e.currency = @Code",
+                    "SELECT coalesce(sum(value), 0) FROM journal_months WHERE account = @account AND currency = @Code",
                     new { account = account.ToString(), currency.Code }
                 )
             ),

@@ -21,6 +21,7 @@ public sealed class OwnerStore(ShopDatabase database, TimeProvider time)
     private static readonly string[] NotSearched =
     [
         "SchemaVersions", "customers", "erasures", "bills", "access_log", "settings", "profiles", "job_texts", "sessions", "accounts", "actions",
+        "journal_months", "journal_lines",
     ];
 
     /// <summary>An owner, or null.</summary>

@@ -41,6 +41,10 @@ public sealed class LockedMonthTests
             shop.Money.Balance(Account.Stock).Value.ShouldBe(shop.StockRows.Worth(), what);
             Enum.GetValues<Account>().Sum(a => shop.Money.Balance(a).Value).ShouldBe(0, what);
             shop.Money.Gains(March, 2).Sum(m => m.Gain).ShouldBe(shop.Money.Month(March).Gain + april.Gain, what);
+            // What is added up by month as it is written is the sum of the entries.
+            var year = shop.Money.Span(new DateOnly(2026, 1, 1), new DateOnly(2026, 12, 31)).Sums;
+            foreach (var account in Enum.GetValues<Account>())
+                year.GetValueOrDefault(account).ShouldBe(shop.Money.Balance(account).Value, what);
             // What a unit cost comes out of Units when it goes, to the cent; what is left there is what the shop has.
             var here = shop.Money.Balance(Account.Units).Value;
             here.ShouldBe(Here(shop), what);

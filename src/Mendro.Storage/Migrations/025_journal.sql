@@ -29,6 +29,24 @@ CREATE TABLE journal_lines (
   PRIMARY KEY (entry_id, account)
 ) WITHOUT ROWID;
 
+CREATE INDEX journal_lines_owners ON journal_lines (entry_id, value) WHERE account = 'Owners';
+
+-- What each account came to in each month, added up as it is written.
+CREATE TABLE journal_months (
+  month TEXT NOT NULL,
+  currency TEXT NOT NULL,
+  account TEXT NOT NULL,
+  value INTEGER NOT NULL,
+  PRIMARY KEY (month, currency, account)
+) WITHOUT ROWID;
+
+CREATE TRIGGER journal_lines_added AFTER INSERT ON journal_lines
+BEGIN
+  INSERT INTO journal_months (month, currency, account, value)
+    SELECT substr(e.day, 1, 7), e.currency, NEW.account, NEW.value FROM journal e WHERE e.id = NEW.entry_id
+    ON CONFLICT (month, currency, account) DO UPDATE SET value = value + excluded.value;
+END;
+
 CREATE TRIGGER journal_stands BEFORE UPDATE OF day, own_day, matter, basis, job_id, currency, rate, tax_percent, reverses ON journal
 BEGIN SELECT RAISE(ABORT, 'an entry of the books is not changed: it is reversed'); END;
 

@@ -148,7 +148,10 @@ public sealed partial class EveryDoorTests(SignedShop shop) : IClassFixture<Sign
         var records = shop.Service<Mendro.Storage.BenchRecordStore>();
         int Filed(long number) => records.Of(shop.Jobs.Find(number)!.Id).Count;
         var (own, theirs) = (Filed(shop.Number), Filed(other));
-        (string, string)[] fields = [("Number", $"{other}"), ("number", $"{other}"), ("Id", $"{other}"), ("probe", "tp3"), ("text", "6.2 V"), ("reading", "6.2 V")];
+        (string, string)[] fields =
+        [
+            ("Number", $"{other}"), ("number", $"{other}"), ("Id", $"{other}"), ("probe", "tp3"), ("text", "6.2 V"), ("reading", "6.2 V"),
+        ];
         foreach (var query in (string[])["", $"&number={other}", $"&Number={other}&number={other}"])
         foreach (var handler in (string[])["Reading", "Function", "Here"])
         {
