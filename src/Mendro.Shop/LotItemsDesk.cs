@@ -62,6 +62,15 @@ public sealed class LotItemsDesk(
             ))
             .ToList();
 
+    // Of a new model the words that tell its build say nothing of its faults.
+    private Understanding HearNew(string words, DeviceProfile model) =>
+        library.Archetypes.FirstOrDefault(a => a.Id == model.BuildId) is { } build
+            ? door.HearAs(BuildChoice.WithoutBuild(build, words), model) with
+            {
+                Claim = words,
+            }
+            : door.HearAs(words, model);
+
     private string NameIn(BatchItem item) => item.Model.Length > 0 ? item.Model : NewName.In(item.Words, library).Name;
 
     // A name that was new is the shop's own model from then on.
@@ -94,8 +103,8 @@ public sealed class LotItemsDesk(
                 var items = BatchLines.Read(text, out var problems);
                 var made = Make(names ?? new Dictionary<string, string>(), items);
                 Outcome<Understanding> Hear(BatchItem item) =>
-                    Heard(lot, item) is { IsOk: true } known ? known
-                    : made.GetValueOrDefault(NameIn(item)) is { } model ? Outcome<Understanding>.Ok(door.HearAs(item.Words, model))
+                    Heard(lot, item) is { IsOk: true } known && !made.ContainsKey(NameIn(item)) ? known
+                    : made.GetValueOrDefault(NameIn(item)) is { } model ? Outcome<Understanding>.Ok(HearNew(item.Words, model))
                     : Heard(lot, item);
                 var heard = items.Select(i => (Item: i, Said: Hear(i))).ToList();
                 var wrong = problems.Concat(heard.Where(h => !h.Said.IsOk).Select(h => h.Said.Problem!)).ToList();

@@ -91,6 +91,11 @@ public static class BuildChoice
         return said.Length > 0 && said.All(w => Told(w).Any(t => name.Contains(Stem.Of(t))));
     }
 
+    /// <summary>A line about a new model without the clauses that only tell its build: “grey screen” of a handheld that has one is no
+    /// fault, typed along with its cells.</summary>
+    public static string WithoutBuild(DeviceProfile build, string line) =>
+        string.Join(',', line.Split(',').Where((clause, n) => n == 0 || !TellsOf(build, clause)));
+
     /// <summary>The shop's own model: a copy of a build under a name, with what was said of cells, volts and screws.</summary>
     /// <param name="build">Build it is nearest to.</param>
     /// <param name="name">Name as on the label, at most 80 characters are kept.</param>

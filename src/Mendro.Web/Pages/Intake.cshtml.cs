@@ -70,11 +70,12 @@ public sealed class IntakeModel(
     {
         if (Chosen is null || string.IsNullOrWhiteSpace(Form.Claim) || Form.Result.Values.Any(v => !string.IsNullOrEmpty(v)))
             return;
-        // The name of a new model says nothing of it.
-        var said = IsNew ? door.HearAs(Form.Claim, Chosen) : door.Hear(Form.Claim, Chosen);
-        Form.Unsure = IsNew && Library.Archetypes.FirstOrDefault(a => a.Id == Chosen.BuildId) is { } build
-            ? [.. said.Unsure.Where(words => !BuildChoice.TellsOf(build, words))]
-            : said.Unsure;
+        // The name of a new model says nothing of it, nor do the words that tell its build.
+        var build = IsNew ? Library.Archetypes.FirstOrDefault(a => a.Id == Chosen.BuildId) : null;
+        var said = build is not null ? door.HearAs(BuildChoice.WithoutBuild(build, Form.Claim), Chosen)
+            : IsNew ? door.HearAs(Form.Claim, Chosen)
+            : door.Hear(Form.Claim, Chosen);
+        Form.Unsure = build is not null ? [.. said.Unsure.Where(words => !BuildChoice.TellsOf(build, words))] : said.Unsure;
         Form.Marks.AddRange(said.Facts.Select(f => f.Mark).OfType<string>().Except(Form.Marks));
         foreach (var fact in said.Facts.Where(f => f is { Mark: not null, Grade: not null }))
             Form.MarkGrade.TryAdd(fact.Mark!, MarkNoted.WordOf(fact.Grade));

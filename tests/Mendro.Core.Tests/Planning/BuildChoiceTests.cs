@@ -188,4 +188,20 @@ public class BuildChoiceTests
     [InlineData("build-console-front-loading", "front loader", false)]
     public void Words_that_name_the_build_say_nothing_of_its_faults(string build, string words, bool tells) =>
         BuildChoice.TellsOf(TradeLibrary.Shipped.Archetypes.Single(a => a.Id == build), words).ShouldBe(tells);
+
+    [Theory]
+    [InlineData("build-handheld-four-cell-grey", "Tellin pocket, four cells, grey screen, no light", "Tellin pocket, no light")]
+    [InlineData("build-console-front-loading", "Corvel Brick, front loading, no picture", "Corvel Brick, no picture")]
+    [InlineData("build-cartridge-plain", "Corvel game, grey screen", "Corvel game, grey screen")]
+    public void What_only_tells_the_build_of_a_new_model_says_nothing_of_its_faults(string build, string line, string left) =>
+        BuildChoice.WithoutBuild(TradeLibrary.Shipped.Archetypes.Single(a => a.Id == build), line).ShouldBe(left);
+
+    [Fact]
+    public void A_picture_that_is_missing_makes_no_picture_cable_of_it()
+    {
+        NewName.Tells("Corvel Brick, front loader, no picture", TradeLibrary.Shipped).ShouldBe("Corvel Brick front loader");
+        var nearest = BuildChoice.Nearest(TradeLibrary.Shipped.Archetypes, new BuildQuestion(Words: "Corvel game"));
+        // A game is a cartridge before it is a console for cartridges.
+        nearest[0].Kind.ShouldBe(DeviceKind.Cartridge);
+    }
 }
