@@ -40,7 +40,7 @@ public sealed class BillDesk(
             return null;
         var lines = new List<BillLine>();
         if (cost.Labour is { Value: > 0 } labour)
-            lines.Add(new BillLine(string.Create(CultureInfo.InvariantCulture, $"Work, {view.MinutesSpent:0} min at {cost.PerHour} an hour"), labour.Value));
+            lines.Add(new BillLine(string.Create(CultureInfo.InvariantCulture, $"Work, {view.MinutesSpent:0.#} min at {cost.PerHour} an hour"), labour.Value));
         foreach (var record in view.Records.Where(r => r.Cost is > 0))
             lines.Add(new BillLine(record.Body is PartUsed used ? $"{used.Count} × {used.Part}" : $"Parts: {record.Words}", record.Cost!.Value));
         // What was agreed to at most is charged, and each line as it was: what is off is said.
