@@ -13,7 +13,7 @@ public sealed class BillDesk(
     BenchDesk desk,
     MoneyDesk money,
     SettingsStore settings,
-    JournalStore journal
+    TimeProvider time
 )
 {
     private const string SenderKey = "bill-sender";
@@ -48,7 +48,7 @@ public sealed class BillDesk(
         if (off != 0)
             lines.Add(new BillLine(off < 0 ? "Less, as agreed at most" : "Rounding", off));
         // The tax of the day on which the work was done, as in the books.
-        var day = job.ClosedAt is { } closed ? journal.Standing($"job:{job.Id}:charged", view.Currency) is [var entry, ..] ? entry.OwnDay : Day(closed) : today;
+        var day = job.ClosedAt is { } closed ? ShopZone.Day(closed, settings, time) : today;
         return Bill.Of(lines, money.Tax(day), view.Currency) with
         {
             Day = DayText.Write(today),
@@ -102,6 +102,4 @@ public sealed class BillDesk(
                 return new Done($"Credit note {back.Number}: bill {bill.Paper.Number} is taken back.");
             }
         );
-
-    private static DateOnly Day(DateTimeOffset at) => DateOnly.FromDateTime(at.UtcDateTime);
 }

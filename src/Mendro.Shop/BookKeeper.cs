@@ -82,8 +82,6 @@ public sealed class BookKeeper : IDisposable
 
     private Currency Own => new(_settings.Get().Currency);
 
-    private TimeZoneInfo Zone => ShopZone.Of(_settings, _time);
-
     private void Bring(string kind, long id)
     {
         try
@@ -298,5 +296,5 @@ public sealed class BookKeeper : IDisposable
         : _money.Rate(currency, day) is { } worth ? Own.Round(value * worth)
         : null;
 
-    private DateOnly On(DateTimeOffset at) => DateOnly.FromDateTime(TimeZoneInfo.ConvertTime(at, Zone).DateTime);
+    private DateOnly On(DateTimeOffset at) => ShopZone.Day(at, _settings, _time);
 }

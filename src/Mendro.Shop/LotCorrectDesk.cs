@@ -41,6 +41,7 @@ public sealed record LotCorrected(string Words, LotCorrection Back, IReadOnlyLis
 /// <summary>Corrects several items of a lot at once; each correction names the one that takes it back.</summary>
 public sealed class LotCorrectDesk(
     LotStore lots,
+    LotItemsDesk lotItems,
     JobStore jobs,
     JobBench bench,
     HandOverDesk handOver,
@@ -77,11 +78,8 @@ public sealed class LotCorrectDesk(
         switch (what)
         {
             case LotCorrection.Apart or LotCorrection.Count:
-                if (lots.Find(job.Lot) is null)
-                    return Refusal.Invalid($"{job.Tag} belongs to no lot.");
                 var place = LotShares.Of(lots.Places(job.Lot), job);
-                lots.Place(job.Id, place with { Apart = what == LotCorrection.Apart });
-                return null;
+                return lotItems.Place(job.Number, what == LotCorrection.Apart, place.Why, place.Weight).Refusal;
             case LotCorrection.Lot:
                 return ToLot(job, to);
             case LotCorrection.Model:

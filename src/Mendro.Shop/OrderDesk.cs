@@ -238,7 +238,7 @@ public sealed class OrderDesk(
                     return new Done($"{line.Part}: {wrong} came wrong; send them back. {line.ToCome} are still to come.");
                 // What they cost here, by the rate of the day where they were ordered in another currency.
                 var (order, own) = (orders.Find(line.OrderId)!, new Currency(settings.Get().Currency));
-                var today = DateOnly.FromDateTime(TimeZoneInfo.ConvertTime(time.GetUtcNow(), ShopZone.Of(settings, time)).DateTime);
+                var today = ShopZone.Day(time.GetUtcNow(), settings, time);
                 if ((order.Currency == own.Code ? 1 : rates.Rate(order.Currency, today)) is not { } rate)
                     return Refusal.Invalid($"Say first, under Money, what one {order.Currency} is worth: the bins are reckoned in {own.Code}.");
                 var (each, cost) = (own.Round(line.Price * rate), own.Round(line.Price * good * rate));

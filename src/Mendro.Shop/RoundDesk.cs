@@ -38,6 +38,9 @@ public sealed record RoundScope(
     LotSum? Sum = null
 )
 {
+    /// <summary>Units on the bench that are not worked out yet and so left out.</summary>
+    public int Waiting { get; init; }
+
     /// <summary>Rounds worth beginning: for two units and more.</summary>
     public IReadOnlyList<LotRound> ToBegin { get; } = Rounds.Where(r => r.Items.Count > 1).ToList();
 }
@@ -61,7 +64,11 @@ public sealed class RoundDesk(
     {
         var apart = lots.AllApart();
         var on = jobs.Live().Where(j => j.Shelf == Shelf.None && !apart.Contains(j.Id)).ToList();
-        return Whole(bench.States(on).Where(s => s.View is not null).ToDictionary(s => s.Job.Number, s => s.View!));
+        var states = bench.States(on);
+        return Whole(states.Where(s => s.View is not null).ToDictionary(s => s.Job.Number, s => s.View!)) with
+        {
+            Waiting = states.Count(s => s.View is null),
+        };
     }
 
     private RoundScope Whole(Dictionary<long, JobView> views)

@@ -11,7 +11,7 @@ public sealed class ShopCalendar(SettingsStore settings, TimeProvider time)
     public TimeZoneInfo Zone => ShopZone.Of(settings, time);
 
     /// <summary>Today by the shop's own clock.</summary>
-    public DateOnly Today => DateOnly.FromDateTime(TimeZoneInfo.ConvertTime(time.GetUtcNow(), Zone).DateTime);
+    public DateOnly Today => ShopZone.Day(time.GetUtcNow(), settings, time);
 
     /// <summary>A day such as <c>25 Nov 2026</c>.</summary>
     public string Day(DateTimeOffset at) => TimeZoneInfo.ConvertTime(at, Zone).ToString("d MMM yyyy", CultureInfo.InvariantCulture);

@@ -108,7 +108,7 @@ public sealed class TestShop : IDisposable
             Ledger
         );
         LotItems = new LotItemsDesk(LotRows, bench, Intake, Models, Profiles, TradeLibrary.Shipped, Door, Ledger);
-        LotCorrections = new LotCorrectDesk(LotRows, Jobs, bench, HandOver, ModelChanges, Profiles, Ledger);
+        LotCorrections = new LotCorrectDesk(LotRows, LotItems, Jobs, bench, HandOver, ModelChanges, Profiles, Ledger);
         OrderRows = new OrderStore(Database, Time);
         MoneyRows = new MoneyStore(Database, Time);
         Journal = new JournalStore(Database, Time);
@@ -130,7 +130,7 @@ public sealed class TestShop : IDisposable
         Suppliers = new SupplierDesk(OrderRows, link, Ledger, Time);
         DonorParts = new DonorDesk(Donors, Jobs, bench, Ledger);
         Money = new MoneyDesk(MoneyRows, Journal, Books, Jobs, Records, bench, Settings, Ledger, Time);
-        Bills = new BillDesk(new BillStore(Database, Time), bench, Desk, Money, Settings, Journal);
+        Bills = new BillDesk(new BillStore(Database, Time), bench, Desk, Money, Settings, Time);
         OwnerData = new OwnerData(
             new OwnerStore(Database, Time),
             Records,

@@ -79,6 +79,17 @@ public sealed class ShowModel(
 
     private LotCorrected? _undo;
 
+    /// <summary>How an item stands, as a sign.</summary>
+    public static string SignOf(LotRow row) =>
+        row.Place.Apart ? "–"
+        : row.Item.State switch
+        {
+            LotState.Cured => "✓",
+            LotState.Failed => "✕",
+            LotState.Waits => "~",
+            _ => "·",
+        };
+
     /// <summary>How an item stands, in a word.</summary>
     public string Word(LotRow row) =>
         row.Place.Apart ? "set apart"
