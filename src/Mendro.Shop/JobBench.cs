@@ -34,6 +34,9 @@ public sealed class JobBench(JobStore jobs, BenchRecordStore records, ModelShelf
     internal Deed<T> OnAny<T>(long number, string? once, Func<Job, Deed<T>> work)
         where T : class => Told(number, ledger.Once(once, () => jobs.Find(number) is { } job ? work(job) : Refusal.Missing));
 
+    /// <summary>Something that is shown with a job was changed elsewhere.</summary>
+    internal void Tell(long number) => Changed?.Invoke(number);
+
     private Deed<T> Told<T>(long number, Deed<T> deed)
         where T : class
     {

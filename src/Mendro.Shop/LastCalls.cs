@@ -9,7 +9,7 @@ namespace Mendro.Shop;
 /// <param name="Part">Part that the job waits for, or null.</param>
 /// <param name="Ready">When the owner was told that it is ready, or null.</param>
 /// <param name="Paid">Paid so far.</param>
-/// <param name="Due">Still due: work and parts, no more than the owner agreed to, less what was paid; null when the work has no price in
+/// <param name="Due">Still due: what is charged with its tax, less what was paid; null when the work has no price in
 /// the job's currency.</param>
 public sealed record LastCalls(string? Part, DateTimeOffset? Ready, Amount Paid, Amount? Due);
 
@@ -19,15 +19,15 @@ public sealed class LastCallsDesk(
     MoneyDesk money,
     HandOverDesk handOver,
     ShelfStore shelves,
-    SettingsStore settings
+    CostDesk costs
 )
 {
     /// <summary>Where the calls of a job stand.</summary>
     public LastCalls Of(JobView view)
     {
-        var (job, cost) = (view.Job, JobCost.Of(view, settings.Get().PerHour));
+        var (job, cost) = (view.Job, costs.Of(view));
         var paid = money.Payments(job.Id).Sum(p => p.Sum);
-        var owed = cost.Charge?.Value;
+        var owed = cost.Owed?.Value;
         return new LastCalls(
             shelves.Find(job.Id)?.Part is { Length: > 0 } part ? part : null,
             view.Records.LastOrDefault(r => r.Body is OwnerTold { Matter: OwnerMatter.Ready })?.At,

@@ -281,6 +281,21 @@ public sealed class OrderDesk(
             }
         );
 
+    /// <summary>Notes the tax on an order, as its bill shows it beside the prices; where the shop has it back it is no cost.</summary>
+    public Deed<Done> SetTax(long orderId, decimal tax, string? once = null) =>
+        ledger.Once<Done>(
+            once,
+            () =>
+            {
+                if (orders.Find(orderId) is not { } order)
+                    return Refusal.Missing;
+                if (tax < 0)
+                    return Refusal.Invalid("Tax is 0 or more.");
+                orders.SetTax(orderId, tax);
+                return new Done($"{order.Supplier}: {new Amount(tax, order.Currency)} of tax.");
+            }
+        );
+
     /// <summary>What is still to come of a line will not come: it can be ordered elsewhere.</summary>
     public Deed<Done> Cancel(long lineId, string? once = null) =>
         ledger.Once<Done>(

@@ -39,6 +39,8 @@ public sealed class OwnerData(
                 Format,
                 owner.Name,
                 owner.Contact,
+                Contacts = owners.Contacts(id),
+                AlsoKnownAs = owners.Merged(id).Select(o => o.Name),
                 KnownSince = owner.CreatedAt,
                 Jobs = owners
                     .Jobs(id)
@@ -86,7 +88,7 @@ public sealed class OwnerData(
     /// <param name="once">Key of the form.</param>
     public Deed<Done> Erase(long id, string typedName, string? once = null)
     {
-        string? name = null;
+        var names = new List<string>();
         var deed = ledger.Once<Done>(
             once,
             () =>
@@ -97,15 +99,22 @@ public sealed class OwnerData(
                     return Refusal.Invalid("A job of this owner is still in the shop. Hand it over first.");
                 if (typedName != owner.Name)
                     return Refusal.Invalid("Type the name exactly as it stands: this cannot be undone.");
-                name = owner.Name;
+                names.Add(owner.Name);
                 var kept = owners.Jobs(id).Sum(j => bills.Of(j.Id).Count);
                 var told = kept > 0 ? $" {kept} {(kept == 1 ? "bill is" : "bills are")} kept as the law wants it, and shown without the name." : "";
+                foreach (var same in owners.Merged(id))
+                {
+                    names.Add(same.Name);
+                    owners.Erase(same);
+                }
+
                 return new Done($"Name and contact are gone; the work stays under “{owners.Erase(owner)}”.{told}");
             }
         );
-        if (deed.Done is not null && name is not null)
+        if (deed.Done is not null && names.Count > 0)
         {
-            erased.Add(name);
+            foreach (var name in names)
+                erased.Add(name);
             owners.Fold();
         }
 

@@ -12,7 +12,7 @@ namespace Mendro.Shop;
 public sealed record CallDue(Job Job, string Why, DateTimeOffset Since);
 
 /// <summary>What passes between the shop and an owner: quotes, answers, calls, reminders.</summary>
-public sealed class OwnerDesk(JobBench bench, JobStore jobs, BenchRecordStore records, SettingsStore settings, TimeProvider time)
+public sealed class OwnerDesk(JobBench bench, JobStore jobs, BenchRecordStore records, CostDesk costs, TimeProvider time)
 {
     /// <summary>Days after which an owner who was told is reminded.</summary>
     public const int RemindDays = 7;
@@ -30,12 +30,12 @@ public sealed class OwnerDesk(JobBench bench, JobStore jobs, BenchRecordStore re
             view.MinutesSpent,
             view.PartsCost.Value,
             view.Profile.Functions.Sum(f => f.Minutes),
-            settings.Get().PerHour
+            costs.Hour(view)
         );
 
     /// <summary>How the owner stands to it.</summary>
     public OwnerAgreement Agreement(JobView view) =>
-        OwnerAgreement.Of(view.Records.Select(r => r.Body), JobCost.Of(view, settings.Get().PerHour).WorkAndParts);
+        OwnerAgreement.Of(view.Records.Select(r => r.Body), costs.Of(view).WorkAndParts);
 
     /// <summary>Notes what was quoted; the job may wait for the answer.</summary>
     public Deed<Done> Quote(long number, QuoteGiven quote, bool waits, string? once = null) =>

@@ -23,7 +23,7 @@ public enum PaperKind
 }
 
 /// <summary>Draws up the papers that go with a unit.</summary>
-public sealed class PaperDesk(RunDesk runs, SettingsStore settings, SaleStore sales, TimeProvider time)
+public sealed class PaperDesk(RunDesk runs, CostDesk sums, SettingsStore settings, SaleStore sales, TimeProvider time)
 {
     private const double Confidence = 0.95;
 
@@ -270,7 +270,7 @@ public sealed class PaperDesk(RunDesk runs, SettingsStore settings, SaleStore sa
 
     private List<PaperLine> Cost(JobView view)
     {
-        var cost = JobCost.Of(view, settings.Get().PerHour);
+        var cost = sums.Of(view);
         var lines = new List<PaperLine>
         {
             Time(view),
@@ -279,9 +279,18 @@ public sealed class PaperDesk(RunDesk runs, SettingsStore settings, SaleStore sa
         };
         if (cost.WorkAndParts is { } sum)
             lines.Add(new PaperLine("Together", sum.ToString()));
-        // Where it is another sum: at most what was agreed, or nothing where it was declined.
-        if (!view.Job.ShopStock && cost.Charge is { } charge && charge != cost.WorkAndParts)
-            lines.Add(new PaperLine(charge.Value == 0 ? "To pay, as declined" : "To pay, as agreed", charge.ToString()));
+        if (!view.Job.ShopStock && cost is { Charged: { } charged, Owed: { } owed })
+        {
+            var onTop = cost.TaxRule is { Percent: > 0, Inclusive: false } && cost.Tax.Value != 0;
+            if (onTop && charged.Why.Length > 0)
+                lines.Add(new PaperLine($"Charged, {charged.Why}", charged.Sum.ToString()));
+            if (onTop)
+                lines.Add(new PaperLine(FormattableString.Invariant($"Tax, {cost.TaxRule.Percent:0.##} %"), cost.Tax.ToString()));
+            // Where it is another sum than work and parts.
+            if (onTop || charged.Why.Length > 0)
+                lines.Add(new PaperLine(onTop || charged.Why.Length == 0 ? "To pay" : $"To pay, {charged.Why}", owed.ToString()));
+        }
+
         if (view.Job.In(view.Job.Asking) is { } asking)
             lines.Add(new PaperLine("Asking price", asking.ToString()));
         return lines;

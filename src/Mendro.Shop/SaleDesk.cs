@@ -44,6 +44,7 @@ public sealed record SaleSheet(
 public sealed class SaleDesk(
     JobBench bench,
     SaleStore sales,
+    CostDesk costs,
     SettingsStore settings,
     PaperDesk papers,
     DoorWords door,
@@ -98,9 +99,16 @@ public sealed class SaleDesk(
         var seen = all.Where(s => s.Price.Currency == view.Currency && s.Price.Value > 0).ToList();
         var prices = seen.Select(s => new SoldPrice(Math.Max(0, today.DayNumber - s.Day.DayNumber), s.Grade, s.Price.Value, s.Id is null)).ToList();
         var terms = Terms;
-        var cost = JobCost.Of(view, settings.Get().PerHour).Together;
+        var (cost, rule) = (costs.Of(view).Together, costs.TaxToday);
         Amount? breakEven = cost is { } spent
-            ? SaleSum.PriceFor(spent, terms.FeePercent / 100, new Amount(terms.Postage, spent.Currency), new Amount(terms.Packing, spent.Currency))
+            ? SaleSum.PriceFor(
+                spent,
+                terms.FeePercent / 100,
+                new Amount(terms.Postage, spent.Currency),
+                new Amount(terms.Packing, spent.Currency),
+                rule,
+                job.Paid ?? 0
+            )
             : null;
         var estimate = PriceEstimate.Of(prices, told, view.Currency);
         return new SaleSheet(
@@ -171,6 +179,7 @@ public sealed class SaleDesk(
                         Postage = became.Postage,
                         Packing = became.Packing,
                         Words = became.Words,
+                        Tax = became.Treatment?.ToString() ?? "",
                     }
                 );
                 var words = became.State switch

@@ -39,14 +39,33 @@ public sealed record OwnEntry
     /// <summary>Day, as 2026-11-26.</summary>
     public string Day { get; init; } = "";
 
-    /// <summary><c>cost</c> for rent, tools and the like, <c>brought</c> for money brought in or an opening balance, <c>drawn</c>.</summary>
+    /// <summary><c>cost</c> for rent, tools and the like, <c>brought</c> for money brought in or an opening balance, <c>drawn</c>, <c>to-bank</c>
+    /// and <c>from-bank</c> for what was carried, <c>counted</c> for what the drawer held more or less than the books say.</summary>
     public string Kind { get; init; } = "cost";
 
-    /// <summary>How much, above nothing.</summary>
+    /// <summary>How much, above nothing; what was counted may be less.</summary>
     public decimal Amount { get; init; }
+
+    /// <summary><c>bank</c>, <c>cash</c> or blank.</summary>
+    public string Way { get; init; } = "";
+
+    /// <summary>Tax in it that is had back, %; 0 for none.</summary>
+    public decimal TaxPercent { get; init; }
 
     /// <summary>What for.</summary>
     public string Words { get; init; } = "";
+
+    /// <summary>A kind in words.</summary>
+    public static string KindWords(string kind) =>
+        kind switch
+        {
+            "cost" => "other cost",
+            "drawn" => "drawn",
+            "to-bank" => "carried to the bank",
+            "from-bank" => "fetched from the bank",
+            "counted" => "drawer counted",
+            _ => "brought in",
+        };
 
     /// <summary>When it was taken away, UTC, or null.</summary>
     public DateTimeOffset? DeletedAt { get; init; }

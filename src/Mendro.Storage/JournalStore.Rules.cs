@@ -22,7 +22,11 @@ public sealed partial class JournalStore
     public void AddOwn(OwnEntry entry) =>
         database.Write(
             (connection, transaction) =>
-                connection.Execute("INSERT INTO own_entries (day, kind, amount, words) VALUES (@Day, @Kind, @Amount, @Words)", entry, transaction)
+                connection.Execute(
+                    "INSERT INTO own_entries (day, kind, amount, words, way, tax_percent) VALUES (@Day, @Kind, @Amount, @Words, @Way, @TaxPercent)",
+                    entry,
+                    transaction
+                )
         );
 
     /// <summary>Takes one away, or brings it back.</summary>
@@ -82,13 +86,19 @@ public sealed partial class JournalStore
     /// <summary>The tax that applies on a day.</summary>
     public TaxRule Tax(DateOnly day) =>
         database.Read(connection =>
-            connection.QueryFirstOrDefault<(string Percent, bool Inclusive)?>(
-                "SELECT percent, inclusive FROM tax_rules WHERE day <= @day ORDER BY day DESC LIMIT 1",
+            connection.QueryFirstOrDefault<(string Percent, bool Inclusive, string Reduced, string Treatment, bool Input, bool Ahead)?>(
+                "SELECT percent, inclusive, reduced, treatment, input, ahead FROM tax_rules WHERE day <= @day ORDER BY day DESC LIMIT 1",
                 new { day = DayText.Write(day) }
             )
         )
             is { } rule
             ? new TaxRule(Math.Clamp(Number(rule.Percent, 0), 0, 100), rule.Inclusive)
+            {
+                Reduced = Math.Clamp(Number(rule.Reduced, 0), 0, 100),
+                Treatment = Enum.TryParse<TaxTreatment>(rule.Treatment, out var told) && Enum.IsDefined(told) ? told : TaxTreatment.Standard,
+                InputTax = rule.Input,
+                OnAhead = rule.Ahead,
+            }
             : TaxRule.None;
 
     /// <summary>Keeps the tax that applies from a day on.</summary>
@@ -97,14 +107,20 @@ public sealed partial class JournalStore
             (connection, transaction) =>
                 connection.Execute(
                     """
-                    INSERT INTO tax_rules (day, percent, inclusive) VALUES (@day, @percent, @Inclusive)
-                    ON CONFLICT (day) DO UPDATE SET percent = excluded.percent, inclusive = excluded.inclusive
+                    INSERT INTO tax_rules (day, percent, inclusive, reduced, treatment, input, ahead)
+                    VALUES (@day, @percent, @Inclusive, @reduced, @treatment, @InputTax, @OnAhead)
+                    ON CONFLICT (day) DO UPDATE SET percent = excluded.percent, inclusive = excluded.inclusive, reduced = excluded.reduced,
+                      treatment = excluded.treatment, input = excluded.input, ahead = excluded.ahead
                     """,
                     new
                     {
                         day = DayText.Write(from),
                         percent = rule.Percent.ToString(CultureInfo.InvariantCulture),
                         rule.Inclusive,
+                        reduced = rule.Reduced.ToString(CultureInfo.InvariantCulture),
+                        treatment = rule.Treatment.ToString(),
+                        rule.InputTax,
+                        rule.OnAhead,
                     },
                     transaction
                 )

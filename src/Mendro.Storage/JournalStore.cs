@@ -10,7 +10,7 @@ namespace Mendro.Storage;
 public sealed partial class JournalStore(ShopDatabase database, TimeProvider time)
 {
     private const string Select = """
-        SELECT e.id, e.day, e.own_day, e.matter, e.basis, e.what, j.number, e.lot, e.rate, e.tax_percent, e.reverses, e.who, l.account, l.value
+        SELECT e.id, e.day, e.own_day, e.matter, e.basis, e.what, j.number, e.lot, e.rate, e.tax_percent, e.tax_code, e.reverses, e.who, l.account, l.value
         FROM journal e JOIN journal_lines l ON l.entry_id = e.id LEFT JOIN jobs j ON j.id = e.job_id
         """;
 
@@ -86,6 +86,25 @@ public sealed partial class JournalStore(ShopDatabase database, TimeProvider tim
                 .ToList()
         );
 
+    /// <summary>What each of some jobs gained, all days together.</summary>
+    public IReadOnlyDictionary<long, decimal> GainsOf(IReadOnlyList<long> numbers, Currency currency) =>
+        database.Read(connection =>
+            numbers
+                .Chunk(400)
+                .SelectMany(some =>
+                    connection.Query<(long Number, string Account, long Value)>(
+                        """
+                        SELECT j.number, l.account, sum(l.value) FROM journal_lines l JOIN journal e ON e.id = l.entry_id JOIN jobs j ON j.id = e.job_id
+                        WHERE j.number IN @some AND e.currency = @Code GROUP BY j.number, l.account
+                        """,
+                        new { some, currency.Code }
+                    )
+                )
+                .Where(r => AccountOf(r.Account) >= Account.Sales)
+                .GroupBy(r => r.Number)
+                .ToDictionary(g => g.Key, g => -g.Sum(r => Whole(r.Value, currency)))
+        );
+
     /// <summary>What stands on an account, all days together.</summary>
     public decimal Balance(Account account, Currency currency) =>
         Whole(
@@ -93,6 +112,21 @@ public sealed partial class JournalStore(ShopDatabase database, TimeProvider tim
                 connection.ExecuteScalar<long>(
                     "SELECT coalesce(sum(value), 0) FROM journal_months WHERE account = @account AND currency = @Code",
                     new { account = account.ToString(), currency.Code }
+                )
+            ),
+            currency
+        );
+
+    /// <summary>What stands on an account at the end of a day.</summary>
+    public decimal Balance(Account account, DateOnly day, Currency currency) =>
+        Whole(
+            database.Read(connection =>
+                connection.ExecuteScalar<long>(
+                    """
+                    SELECT coalesce(sum(l.value), 0) FROM journal_lines l JOIN journal e ON e.id = l.entry_id
+                    WHERE l.account = @account AND e.currency = @Code AND e.day <= @day
+                    """,
+                    new { account = account.ToString(), day = DayText.Write(day), currency.Code }
                 )
             ),
             currency
@@ -138,8 +172,8 @@ public sealed partial class JournalStore(ShopDatabase database, TimeProvider tim
             {
                 var id = connection.ExecuteScalar<long>(
                     """
-                    INSERT INTO journal (day, own_day, at, who, matter, basis, what, job_id, lot, currency, rate, tax_percent, reverses)
-                    VALUES (@day, @own, @at, @who, @matter, @basis, @What, @job, @Lot, @Code, @rate, @tax, @Reverses) RETURNING id
+                    INSERT INTO journal (day, own_day, at, who, matter, basis, what, job_id, lot, currency, rate, tax_percent, tax_code, reverses)
+                    VALUES (@day, @own, @at, @who, @matter, @basis, @What, coalesce((SELECT id FROM jobs WHERE number = @number), @job), @Lot, @Code, @rate, @tax, @code, @Reverses) RETURNING id
                     """,
                     new
                     {
@@ -151,10 +185,12 @@ public sealed partial class JournalStore(ShopDatabase database, TimeProvider tim
                         basis,
                         entry.What,
                         job = job?.Value,
+                        number = entry.Job,
                         entry.Lot,
                         currency.Code,
                         rate = entry.Rate.ToString(CultureInfo.InvariantCulture),
                         tax = entry.TaxPercent.ToString(CultureInfo.InvariantCulture),
+                        code = entry.TaxCode?.ToString() ?? "",
                         entry.Reverses,
                     },
                     transaction
@@ -227,6 +263,8 @@ public sealed partial class JournalStore(ShopDatabase database, TimeProvider tim
 
         public string TaxPercent { get; init; } = "0";
 
+        public string TaxCode { get; init; } = "";
+
         public long? Reverses { get; init; }
 
         public string Who { get; init; } = "";
@@ -247,6 +285,8 @@ public sealed partial class JournalStore(ShopDatabase database, TimeProvider tim
                     Reverses = Reverses,
                     Rate = Number(Rate, 1),
                     TaxPercent = Number(TaxPercent, 0),
+                    TaxCode = Enum.TryParse<TaxTreatment>(TaxCode, out var code) && Enum.IsDefined(code) ? code : null,
+                    Document = Number is { } job ? string.Create(CultureInfo.InvariantCulture, $"job {job}") : string.Join(' ', Matter.TrimEnd(';').Split(':').Take(2)),
                     Who = Who,
                 }
             );

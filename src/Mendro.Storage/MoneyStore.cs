@@ -25,6 +25,12 @@ public sealed record Payment
     /// <summary>How, and what for.</summary>
     public string Words { get; init; } = "";
 
+    /// <summary><c>bank</c>, <c>cash</c>, or blank for one of a time at which the two were not told apart.</summary>
+    public string Way { get; init; } = "";
+
+    /// <summary>True when it went through the bank.</summary>
+    public bool Bank => Way == "bank";
+
     /// <summary>The sum as it moves the cash: a refund goes out.</summary>
     public decimal Sum => Kind == "refund" ? -Amount : Amount;
 }
@@ -83,9 +89,9 @@ public sealed record BookJob
 /// <param name="At">When, UTC.</param>
 /// <param name="Cost">Cost, in the job's currency.</param>
 /// <param name="FromStock">True when they came out of a bin.</param>
-/// <param name="FromDonor">True when they came out of a donor.</param>
+/// <param name="Donor">Number of the donor's job; null when they came out of none.</param>
 /// <param name="Record">Record of the bench.</param>
-public sealed record PartsSpent(JobId Job, DateTimeOffset At, decimal Cost, bool FromStock, bool FromDonor, long Record);
+public sealed record PartsSpent(JobId Job, DateTimeOffset At, decimal Cost, bool FromStock, long? Donor, long Record);
 
 /// <summary>A part of a donor that was sold.</summary>
 public sealed record PartSold
@@ -140,7 +146,7 @@ public sealed class MoneyStore(ShopDatabase database, TimeProvider time)
         );
 
     /// <summary>Parts that went into a job.</summary>
-    public IReadOnlyList<PartsSpent> Parts(JobId job) => Parts("job_id = @job", new { job, Donor });
+    public IReadOnlyList<PartsSpent> Parts(JobId job) => Parts("job_id = @job", new { job });
 
     /// <summary>Parts of donors that were sold.</summary>
     /// <param name="job">Job of the donor, or null for all.</param>
@@ -158,9 +164,16 @@ public sealed class MoneyStore(ShopDatabase database, TimeProvider time)
         );
 
     /// <summary>Payments of a job, the oldest first.</summary>
-    public IReadOnlyList<Payment> Payments(JobId job) =>
+    /// <param name="job">Job.</param>
+    /// <param name="deleted">True for those that were taken away.</param>
+    public IReadOnlyList<Payment> Payments(JobId job, bool deleted = false) =>
         database.Read(connection =>
-            connection.Query<Payment>("SELECT * FROM payments WHERE deleted_at IS NULL AND job_id = @job ORDER BY day, id", new { job }).AsList()
+            connection
+                .Query<Payment>(
+                    "SELECT * FROM payments WHERE (deleted_at IS NOT NULL) = @deleted AND job_id = @job ORDER BY day, id",
+                    new { job, deleted }
+                )
+                .AsList()
         );
 
     /// <summary>Adds a payment.</summary>
@@ -169,7 +182,7 @@ public sealed class MoneyStore(ShopDatabase database, TimeProvider time)
         database.Write(
             (connection, transaction) =>
                 connection.ExecuteScalar<long>(
-                    "INSERT INTO payments (job_id, kind, amount, day, words, at) VALUES (@JobId, @Kind, @Amount, @Day, @Words, @at) RETURNING id",
+                    "INSERT INTO payments (job_id, kind, amount, day, words, way, at) VALUES (@JobId, @Kind, @Amount, @Day, @Words, @Way, @at) RETURNING id",
                     new
                     {
                         payment.JobId,
@@ -177,6 +190,7 @@ public sealed class MoneyStore(ShopDatabase database, TimeProvider time)
                         payment.Amount,
                         payment.Day,
                         payment.Words,
+                        payment.Way,
                         at = time.GetUtcNow(),
                     },
                     transaction
@@ -228,15 +242,15 @@ public sealed class MoneyStore(ShopDatabase database, TimeProvider time)
                 )
         );
 
-    private const string Donor = PartUsed.DonorBin + "%";
+    private static bool IsDonor(string bin) => bin.StartsWith(PartUsed.DonorBin, StringComparison.Ordinal);
 
     private List<PartsSpent> Parts(string where, object with) =>
         database.Read(connection =>
             connection
-                .Query<(long Id, long Job, string At, string Cost, bool Used, bool Donor)>(
+                .Query<(long Id, long Job, string At, string Cost, bool Used, string Bin)>(
                     $"""
                     SELECT id, job_id, at, cost, kind = 'part-used',
-                      kind = 'part-used' AND json_valid(payload) AND coalesce(json_extract(payload, '$.bin'), '') LIKE @Donor
+                      CASE WHEN kind = 'part-used' AND json_valid(payload) THEN coalesce(json_extract(payload, '$.bin'), '') ELSE '' END AS bin
                     FROM bench_records WHERE {where} AND cost IS NOT NULL AND withdrawn_at IS NULL ORDER BY id
                     """,
                     with
@@ -245,8 +259,8 @@ public sealed class MoneyStore(ShopDatabase database, TimeProvider time)
                     new JobId(r.Job),
                     DateTimeOffset.Parse(r.At, System.Globalization.CultureInfo.InvariantCulture),
                     decimal.Parse(r.Cost, System.Globalization.NumberStyles.Float, System.Globalization.CultureInfo.InvariantCulture),
-                    r.Used && !r.Donor,
-                    r.Donor,
+                    r.Used && !IsDonor(r.Bin),
+                    IsDonor(r.Bin) && long.TryParse(r.Bin[PartUsed.DonorBin.Length..], out var donor) ? donor : null,
                     r.Id
                 ))
                 .ToList()

@@ -55,6 +55,9 @@ public sealed record SentOrder
     /// <summary>Postage.</summary>
     public decimal Postage { get; init; }
 
+    /// <summary>Tax on it that is had back, beside its prices; 0 for none.</summary>
+    public decimal Tax { get; init; }
+
     /// <summary>When it was sent, UTC.</summary>
     public DateTimeOffset At { get; init; }
 
@@ -274,6 +277,10 @@ public sealed class OrderStore(ShopDatabase database, TimeProvider time)
                 new { id }
             )
         );
+
+    /// <summary>Keeps the tax on an order that is had back.</summary>
+    public void SetTax(long id, decimal tax) =>
+        database.Write((connection, transaction) => connection.Execute("UPDATE orders SET tax = @tax WHERE id = @id", new { id, tax }, transaction));
 
     /// <summary>One line with its order, or null.</summary>
     public SentLine? FindLine(long id) =>

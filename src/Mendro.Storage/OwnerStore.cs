@@ -12,7 +12,7 @@ namespace Mendro.Storage;
 public sealed record Owner(long Id, string Name, string Contact, DateTimeOffset CreatedAt);
 
 /// <summary>What the shop keeps of a person: all of it, or nothing any more.</summary>
-public sealed class OwnerStore(ShopDatabase database, TimeProvider time)
+public sealed partial class OwnerStore(ShopDatabase database, TimeProvider time)
 {
     /// <summary>What stands for one who was taken out; a number follows.</summary>
     public const string ErasedName = "Erased owner";
@@ -83,7 +83,8 @@ public sealed class OwnerStore(ShopDatabase database, TimeProvider time)
                 );
                 // What is overwritten is gone from the pages of the file as well.
                 connection.Execute("PRAGMA secure_delete = ON", transaction: transaction);
-                var words = new PersonWords(owner.Name, owner.Contact, stays);
+                var ways = connection.Query<string>("SELECT value FROM customer_contacts WHERE customer_id = @Id", new { owner.Id }, transaction);
+                var words = new PersonWords(owner.Name, string.Join('\n', ways.Prepend(owner.Contact)), stays);
                 connection.CreateFunction("take_out_own", (string? text) => text is null ? null : words.TakeOutOwn(text));
                 connection.CreateFunction("take_out_sure", (string? text) => text is null ? null : words.TakeOutSure(text));
                 foreach (var column in TextColumns(connection, transaction))
@@ -97,6 +98,7 @@ public sealed class OwnerStore(ShopDatabase database, TimeProvider time)
                     );
                 }
 
+                connection.Execute("DELETE FROM customer_contacts WHERE customer_id = @Id", new { owner.Id }, transaction);
                 connection.Execute("DELETE FROM actions WHERE take_out_own(result) <> result", transaction: transaction);
                 connection.Execute(
                     // Rows left over from a corrected intake have no job any more; they hold the name all the same.

@@ -51,6 +51,12 @@ public sealed record Sale
     /// <summary>Words: where, to whom, why it came back.</summary>
     public string Words { get; init; } = "";
 
+    /// <summary>How this sale is taxed, where that is not as usual; blank for the shop's usual way.</summary>
+    public string Tax { get; init; } = "";
+
+    /// <summary>The same; null for the shop's usual way.</summary>
+    public TaxTreatment? Treatment => Enum.TryParse<TaxTreatment>(Tax, out var told) && Enum.IsDefined(told) ? told : null;
+
     /// <summary>When it was offered, UTC.</summary>
     public DateTimeOffset OfferedAt { get; init; }
 
@@ -105,11 +111,11 @@ public sealed class SaleStore(ShopDatabase database, TimeProvider time)
             (connection, transaction) =>
                 connection.Execute(
                     """
-                    INSERT INTO sales (job_id, state, asking, price, fees, postage, packing, condition, words, offered_at, changed_at)
-                    VALUES (@JobId, @state, @Asking, @Price, @Fees, @Postage, @Packing, @Condition, @Words, @at, @at)
+                    INSERT INTO sales (job_id, state, asking, price, fees, postage, packing, condition, words, tax, offered_at, changed_at)
+                    VALUES (@JobId, @state, @Asking, @Price, @Fees, @Postage, @Packing, @Condition, @Words, @Tax, @at, @at)
                     ON CONFLICT (job_id) DO UPDATE SET state = excluded.state, asking = excluded.asking, price = excluded.price,
                       fees = excluded.fees, postage = excluded.postage, packing = excluded.packing, condition = excluded.condition,
-                      words = excluded.words, changed_at = excluded.changed_at
+                      words = excluded.words, tax = excluded.tax, changed_at = excluded.changed_at
                     """,
                     new
                     {
@@ -122,6 +128,7 @@ public sealed class SaleStore(ShopDatabase database, TimeProvider time)
                         sale.Packing,
                         sale.Condition,
                         sale.Words,
+                        sale.Tax,
                         at = time.GetUtcNow(),
                     },
                     transaction

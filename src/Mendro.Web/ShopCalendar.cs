@@ -10,6 +10,13 @@ public sealed class ShopCalendar(SettingsStore settings, TimeProvider time)
     /// <summary>The shop's zone: the one set, else the machine's.</summary>
     public TimeZoneInfo Zone => ShopZone.Of(settings, time);
 
+    /// <summary>When a day begins here, UTC; where the clocks skip that hour, what comes after.</summary>
+    public DateTimeOffset Start(DateOnly day)
+    {
+        var local = day.ToDateTime(TimeOnly.MinValue);
+        return new DateTimeOffset(local, Zone.GetUtcOffset(Zone.IsInvalidTime(local) ? local.AddHours(1) : local)).ToUniversalTime();
+    }
+
     /// <summary>Today by the shop's own clock.</summary>
     public DateOnly Today => ShopZone.Day(time.GetUtcNow(), settings, time);
 

@@ -41,7 +41,7 @@ public sealed class BillDeskTests : IDisposable
             _shop.Money.Pay(number, new Payment { Kind = "deposit", Amount = 5, Day = "2026-03-01" }).Done.ShouldNotBeNull();
             _shop.Bills.Give(number, "Lantern Yard 3\nRegister 17", Today).Done.ShouldNotBeNull();
             var bill = Of(number).Single().Paper;
-            var charge = JobCost.Of(_shop.View(number), _shop.Settings.Get().PerHour).Charge!.Value.Value;
+            var charge = _shop.Costs.Of(_shop.View(number)).Charge!.Value.Value;
             bill.Lines.Sum(l => l.Amount).ShouldBe(charge);
             if (limit is { } most)
             {

@@ -91,10 +91,15 @@ public sealed class TestShop : IDisposable
             new ShelfStore(Database, Time),
             Settings
         );
-        Owners = new OwnerDesk(bench, Jobs, Records, Settings, Time);
-        
-        Papers = new PaperDesk(Runs, Settings, Sales, Time);
-        Sale = new SaleDesk(bench, Sales, Settings, Papers, Door, Ledger);
+        MoneyRows = new MoneyStore(Database, Time);
+        Journal = new JournalStore(Database, Time);
+        Costs = new CostDesk(MoneyRows, Journal, Settings, Time);
+        People = new PeopleDesk(new OwnerStore(Database, Time), Settings, bench, Ledger, Time);
+        Purchases = new PurchaseDesk(new PurchaseStore(Database, Time), Jobs, new LotStore(Database, Time), Settings, Ledger, Time);
+        FinalPrices = new FinalPriceDesk(bench, new OwnerStore(Database, Time), Jobs, Records);
+        Owners = new OwnerDesk(bench, Jobs, Records, Costs, Time);
+        Papers = new PaperDesk(Runs, Costs, Settings, Sales, Time);
+        Sale = new SaleDesk(bench, Sales, Costs, Settings, Papers, Door, Ledger);
         LotRows = new LotStore(Database, Time);
         Lots = new LotDesk(
             LotRows,
@@ -110,8 +115,6 @@ public sealed class TestShop : IDisposable
         LotItems = new LotItemsDesk(LotRows, bench, Intake, Models, Profiles, TradeLibrary.Shipped, Door, Ledger);
         LotCorrections = new LotCorrectDesk(LotRows, LotItems, Jobs, bench, HandOver, ModelChanges, Profiles, Ledger);
         OrderRows = new OrderStore(Database, Time);
-        MoneyRows = new MoneyStore(Database, Time);
-        Journal = new JournalStore(Database, Time);
         Books = new BookKeeper(Database, Journal, MoneyRows, Sales, LotRows, StockRows, OrderRows, Records, Settings, Time);
         var link = new SupplierLink(Patience, Time);
         Orders = new OrderDesk(
@@ -130,7 +133,7 @@ public sealed class TestShop : IDisposable
         Suppliers = new SupplierDesk(OrderRows, link, Ledger, Time);
         DonorParts = new DonorDesk(Donors, Jobs, bench, Ledger);
         Money = new MoneyDesk(MoneyRows, Journal, Books, Jobs, Records, bench, Settings, Ledger, Time);
-        Bills = new BillDesk(new BillStore(Database, Time), bench, Desk, Money, Settings, Time);
+        Bills = new BillDesk(new BillStore(Database, Time), bench, Desk, Money, Costs, Settings);
         OwnerData = new OwnerData(
             new OwnerStore(Database, Time),
             Records,
@@ -143,7 +146,7 @@ public sealed class TestShop : IDisposable
             new Timeline(Database),
             Ledger
         );
-        LastCalls = new LastCallsDesk(Owners, Money, HandOver, new ShelfStore(Database, Time), Settings);
+        LastCalls = new LastCallsDesk(Owners, Money, HandOver, new ShelfStore(Database, Time), Costs);
         Swaps = new SwapDesk(bench, Jobs, new GearStore(Database, Time), Models, Practice);
         Apart = new ApartDesk(bench, Records);
         Rounds = new RoundDesk(Repairs, Readings, new RoundStore(Database, Time), Jobs, LotRows, Forecasts, Desk, Ledger);
@@ -157,6 +160,14 @@ public sealed class TestShop : IDisposable
     public static TimeSpan Patience { get; } = TimeSpan.FromSeconds(2);
 
     public FakeTimeProvider Time { get; } = new(PreparedShop.MadeAt);
+
+    public CostDesk Costs { get; }
+
+    public PeopleDesk People { get; }
+
+    public PurchaseDesk Purchases { get; }
+
+    public FinalPriceDesk FinalPrices { get; }
 
     public LastCallsDesk LastCalls { get; }
 
@@ -289,7 +300,7 @@ public sealed class TestShop : IDisposable
     public JobView View(long number) => Desk.Open(Jobs.Find(number)!);
 
     /// <summary>Takes a unit in with a function that fails, or with none tried.</summary>
-    public long TakeIn(string profile = "harrow-quartet", string? fails = null, string? owner = "Ilka Dorn") =>
+    public long TakeIn(string profile = "harrow-quartet", string? fails = null, string? owner = "Ilka Dorn", string contact = "") =>
         Intake
             .TakeIn(
                 new IntakeOrder(
@@ -300,7 +311,7 @@ public sealed class TestShop : IDisposable
                         Claim = "dead",
                     },
                     owner,
-                    "",
+                    contact,
                     [],
                     fails is null ? [] : [new BaselineTrial(fails, false, "nothing")]
                 )

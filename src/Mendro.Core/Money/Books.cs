@@ -3,8 +3,11 @@ namespace Mendro.Core.Money;
 /// <summary>Accounts of the shop.</summary>
 public enum Account
 {
-    /// <summary>Money there is.</summary>
+    /// <summary>Money in the drawer; all money there is where the shop does not keep the two apart.</summary>
     Cash,
+
+    /// <summary>Money at the bank.</summary>
+    Bank,
 
     /// <summary>Parts in bins, at own cost.</summary>
     Stock,
@@ -17,6 +20,12 @@ public enum Account
 
     /// <summary>Tax owed.</summary>
     Tax,
+
+    /// <summary>Tax paid on what was bought, to be had back.</summary>
+    InputTax,
+
+    /// <summary>Tax owed already on what was paid ahead, until the work is charged.</summary>
+    TaxAhead,
 
     /// <summary>What the shop's owner brought in: stock that was there before, or was put in by hand.</summary>
     Own,
@@ -68,34 +77,24 @@ public sealed record BookEntry(DateOnly Day, string What, long? Job, string Lot,
     /// <summary>Tax rate in it, %.</summary>
     public decimal TaxPercent { get; init; }
 
+    /// <summary>How it is taxed; null where no tax has to do with it.</summary>
+    public TaxTreatment? TaxCode { get; init; }
+
+    /// <summary>What it belongs to, such as <c>job 12</c> or <c>order 3</c>; blank before it is written.</summary>
+    public string Document { get; init; } = "";
+
     /// <summary>Who did what it came of; blank where nobody signs in.</summary>
     public string Who { get; init; } = "";
 
     /// <summary>What is gained by it: income less cost. What is only bought, owed or paid moves none.</summary>
     public decimal Gain => -Postings.Where(p => p.Account >= Account.Sales).Sum(p => p.Value);
 
+    /// <summary>The same with the money through the bank, or not.</summary>
+    public BookEntry Through(bool bank) =>
+        bank ? this with { Postings = [.. Postings.Select(p => p.Account == Account.Cash ? p with { Account = Account.Bank } : p)] } : this;
+
     /// <summary>Sum on an account.</summary>
     public decimal On(Account account) => Postings.Where(p => p.Account == account).Sum(p => p.Value);
-}
-
-/// <summary>Tax as the shop has set it; what applies is for its own adviser to say.</summary>
-/// <param name="Percent">Rate, %; 0 for none.</param>
-/// <param name="Inclusive">True when prices hold it already.</param>
-public sealed record TaxRule(decimal Percent, bool Inclusive)
-{
-    /// <summary>No tax.</summary>
-    public static TaxRule None { get; } = new(0, true);
-
-    /// <summary>Parts a price into what stays and the tax; both add up to what is paid.</summary>
-    /// <param name="price">Price as it is named.</param>
-    /// <param name="currency">Currency, for its smallest coin.</param>
-    public (decimal Net, decimal Tax, decimal Paid) Of(decimal price, Currency currency)
-    {
-        if (Percent <= 0)
-            return (price, 0, price);
-        var tax = currency.Round(Inclusive ? price * Percent / (100 + Percent) : price * Percent / 100);
-        return Inclusive ? (price - tax, tax, price) : (price, tax, price + tax);
-    }
 }
 
 /// <summary>How each thing that happens in a shop is booked.</summary>
@@ -113,9 +112,13 @@ public static class Books
     public static BookEntry Used(DateOnly day, long job, string lot, decimal cost, bool fromStock) =>
         new(day, "parts", job, lot, [new(Account.PartsUsed, cost), new(fromStock ? Account.Stock : Account.Cash, -cost)]);
 
-    /// <summary>A part of a donor went into a unit: its cost goes along, from what was given up.</summary>
+    /// <summary>A part of a donor lives on in another unit: its cost is not gone with the donor.</summary>
+    public static BookEntry OutOfDonor(DateOnly day, long donor, string lot, decimal cost) =>
+        new(day, "part of it in another unit", donor, lot, [new(Account.Units, cost), new(Account.UnitsGone, -cost)]);
+
+    /// <summary>A part of a donor went into a unit, which bears its cost.</summary>
     public static BookEntry FromDonor(DateOnly day, long job, string lot, decimal cost) =>
-        new(day, "part of a donor", job, lot, [new(Account.PartsUsed, cost), new(Account.UnitsGone, -cost)]);
+        new(day, "part of a donor", job, lot, [new(Account.PartsUsed, cost), new(Account.Units, -cost)]);
 
     /// <summary>A unit was sold.</summary>
     /// <param name="day">Day.</param>
@@ -127,6 +130,7 @@ public static class Books
     /// <param name="paid">What was paid for it once.</param>
     /// <param name="tax">Tax rule.</param>
     /// <param name="currency">Currency.</param>
+    /// <param name="own">Treatment of this sale; null for the shop's usual one.</param>
     public static BookEntry Sold(
         DateOnly day,
         long job,
@@ -136,10 +140,11 @@ public static class Books
         decimal postage,
         decimal paid,
         TaxRule tax,
-        Currency currency
+        Currency currency,
+        TaxTreatment? own = null
     )
     {
-        var (net, owed, got) = tax.Of(price, currency);
+        var (net, owed, got) = tax.OfSale(price, paid, own, currency);
         return new(
             day,
             "sold",
@@ -173,7 +178,7 @@ public static class Books
         {
             Day = day,
             What = "came back: paid back",
-            Postings = [new(Account.Cash, -turned.Sum(p => p.Value)), .. turned],
+            Postings = [new(sold.On(Account.Bank) != 0 ? Account.Bank : Account.Cash, -turned.Sum(p => p.Value)), .. turned],
         };
     }
 
@@ -185,9 +190,30 @@ public static class Books
     public static BookEntry PutIn(DateOnly day, string part, decimal value) =>
         new(day, $"stock: {part}", null, "", [new(Account.Stock, value), new(Account.Own, -value)]);
 
+    /// <summary>Tax on an order, to be had back.</summary>
+    public static BookEntry InputTax(DateOnly day, string supplier, decimal tax) =>
+        new(day, $"tax on parts from {supplier}", null, "", [new(Account.InputTax, tax), new(Account.Cash, -tax)]);
+
     /// <summary>Another cost was paid: rent, tools.</summary>
-    public static BookEntry OtherCost(DateOnly day, string what, decimal sum) =>
-        new(day, what, null, "", [new(Account.Other, sum), new(Account.Cash, -sum)]);
+    /// <param name="day">Day.</param>
+    /// <param name="what">What for.</param>
+    /// <param name="sum">What was paid.</param>
+    /// <param name="tax">Tax in it that is had back.</param>
+    public static BookEntry OtherCost(DateOnly day, string what, decimal sum, decimal tax = 0) =>
+        new(day, what, null, "", [new(Account.Other, sum - tax), new(Account.InputTax, tax), new(Account.Cash, -sum)]);
+
+    /// <summary>Money was carried to the bank; below nothing it was fetched from there.</summary>
+    public static BookEntry ToBank(DateOnly day, string what, decimal sum) =>
+        new(day, what, null, "", [new(Account.Bank, sum), new(Account.Cash, -sum)]);
+
+    /// <summary>The drawer was counted and holds more than the books say; below nothing less.</summary>
+    public static BookEntry DrawerCounted(DateOnly day, string what, decimal more) =>
+        new(day, what, null, "", [new(Account.Cash, more), new(Account.Other, -more)]);
+
+    /// <summary>Tax is owed on what was paid ahead; below nothing it is the charge that owes it now.</summary>
+    public static BookEntry TaxAhead(DateOnly day, long job, decimal tax) =>
+        new(day, tax > 0 ? "tax on what was paid ahead" : "tax on what was paid ahead, now on the work", job, "",
+            [new(Account.TaxAhead, tax), new(Account.Tax, -tax)]);
 
     /// <summary>Its owner brought money in, an opening balance among it; below nothing it was drawn.</summary>
     public static BookEntry BroughtIn(DateOnly day, string what, decimal sum) =>

@@ -21,6 +21,7 @@ public sealed class BooksTests
             Gen.Select(Cents, Cents, Cents, Cents, Tax, (p, f, o, b, t) => Books.Sold(Day, 1, "", p, f, o, b, t, Euro)),
             Cents.Select(c => Books.GivenUp(Day, 1, "", c)),
             Cents.Select(c => Books.FromDonor(Day, 1, "", c)),
+            Cents.Select(c => Books.OutOfDonor(Day, 1, "", c)),
             Gen.Select(Cents, Tax, (p, t) => Books.Charged(Day, 1, p, t, Euro)),
             Gen.Select(Cents, Gen.Bool, (c, back) => Books.Paid(Day, 1, back ? "paid back" : "paid", back ? -c : c))
         );

@@ -15,10 +15,11 @@ namespace Mendro.Web.Pages.Jobs;
 public sealed class HandOverModel(
     JobStore jobs,
     BenchDesk desk,
-    SettingsStore settings,
+    CostDesk costs,
     HandOverDesk handOver,
     OwnerDesk owners,
     LastCallsDesk lastCalls,
+    FinalPriceDesk prices,
     RunDesk runs,
     MethodDesk methods,
     ShopCalendar calendar,
@@ -39,7 +40,7 @@ public sealed class HandOverModel(
     public string? To { get; private set; }
 
     /// <summary>Last day of the warranty, as typed.</summary>
-    public string? Warranty { get; private set; }
+    public string? WarrantyUntil { get; private set; }
 
     /// <summary>Why it waits, as typed.</summary>
     public string? Why { get; private set; }
@@ -86,6 +87,36 @@ public sealed class HandOverModel(
 
     /// <summary>Where the calls at its end stand.</summary>
     public LastCalls Calls => lastCalls.Of(View);
+
+    /// <summary>Earlier job whose warranty still runs for this unit, by number; null for none.</summary>
+    public long? Warranty => prices.Warranty(View.Job, calendar.Today);
+
+    /// <summary>True when another price was told and not taken.</summary>
+    public bool Reprice { get; private set; }
+
+    /// <summary>Charges another sum, with its reason.</summary>
+    public IActionResult OnPostPrice(string? why, string? price, string? of, string? priceWords)
+    {
+        if (!Prepare())
+            return NotFound();
+        Remember(("price", price), ("of", of), ("priceWords", priceWords));
+        Reprice = true;
+        if (!Enum.TryParse<PriceReason>(why, out var reason) || !Enum.IsDefined(reason))
+            return Refuse("Say why it is another price.");
+        if (Amount.TryRead(price, View.Currency, out var amount) is { } wrong)
+            return Refuse(wrong);
+        if (amount is null && reason is PriceReason.Agreed or PriceReason.Discount)
+            return Refuse("Say what is charged in the end.");
+        var job = Words.Number(of) is { } told and > 0 and < 1e9 && reason == PriceReason.Warranty ? (long)told : default(long?);
+        return Answer(
+            prices.Set(Number, new FinalPrice(amount?.Value ?? 0, View.Job.Currency, reason, job, Words.Clean(priceWords)), Once),
+            done =>
+            {
+                TempData["Said"] = done.Words;
+                return ToJob("HandOver");
+            }
+        );
+    }
 
     /// <summary>The part came that it waits for.</summary>
     public IActionResult OnPostCame() => Called(() => lastCalls.PartCame(View, Once));
@@ -139,7 +170,7 @@ public sealed class HandOverModel(
     {
         if (!Prepare())
             return NotFound();
-        (Reason, Note, Asking, To, Warranty) = (reason, note, asking, to ?? "", warranty);
+        (Reason, Note, Asking, To, WarrantyUntil) = (reason, note, asking, to ?? "", warranty);
         Grade = PaperDesk.Honest(View, ConditionGrade.Find(grade));
         if (!Enum.TryParse<JobEnd>(end, out var ending) || ending == JobEnd.Open || !Enum.IsDefined(ending))
             return Refuse("Choose where it goes.");
@@ -203,7 +234,7 @@ public sealed class HandOverModel(
     {
         if (!Load())
             return false;
-        Cost = JobCost.Of(View, settings.Get().PerHour);
+        Cost = costs.Of(View);
         Agreement = View.Job.ShopStock ? null : owners.Agreement(View);
         Grade = PaperDesk.GradeOf(View);
         var plan = ProveDesk.Plan(View);

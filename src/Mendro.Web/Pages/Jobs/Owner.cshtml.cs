@@ -15,7 +15,7 @@ public sealed class OwnerModel(
     BenchDesk desk,
     OwnerDesk owners,
     MoneyDesk money,
-    SettingsStore settings,
+    CostDesk costs,
     ShopCalendar calendar,
     DayDesk day,
     TradeLibrary library
@@ -23,6 +23,15 @@ public sealed class OwnerModel(
 {
     /// <summary>What the owner paid, ahead or afterwards.</summary>
     public IReadOnlyList<Payment> Payments => money.Payments(View.Job.Id);
+
+    /// <summary>Payments that were taken away as a mistake.</summary>
+    public IReadOnlyList<Payment> TakenAway => money.TakenAway(View.Job.Id);
+
+    /// <summary>What usually goes through the bank.</summary>
+    public MoneyWays Ways => money.Ways;
+
+    // An answer is in the currency of its quote.
+    private Currency Asked => Agreement.Quote is { } quote ? new Currency(quote.Currency) : Range.Low.Currency;
 
     /// <summary>Day that can honestly be said, with what lies before it on the bench; null when nobody is at the bench.</summary>
     public DateOnly? Honest => View.Job.ClosedAt is null ? day.Honest(calendar.Zone, View) : null;
@@ -60,7 +69,7 @@ public sealed class OwnerModel(
     {
         if (!Keep(("low", low), ("likely", likely), ("high", high), ("works", works)))
             return NotFound();
-        var currency = settings.Get().PerHour.Currency;
+        var currency = Range.Low.Currency;
         var amounts = new List<decimal>();
         foreach (var text in (string?[])[low, likely, high])
         {
@@ -78,14 +87,14 @@ public sealed class OwnerModel(
     {
         if (!Keep(("upTo", upTo), ("who", who), ("words", words)))
             return NotFound();
-        if (Amount.TryRead(upTo, settings.Get().PerHour.Currency, out var most) is { } wrong)
+        if (Amount.TryRead(upTo, Asked, out var most) is { } wrong)
             return Refuse(wrong);
         if (answer is not ("yes" or "no"))
             return Refuse("Say whether the owner agreed.");
         var said = new QuoteAnswered(
             answer == "yes",
             answer == "yes" ? most?.Value : null,
-            settings.Get().Currency,
+            Asked.Code,
             Words.Clean(who),
             Way(how),
             Words.Clean(words)
@@ -104,7 +113,7 @@ public sealed class OwnerModel(
     }
 
     /// <summary>Notes a payment.</summary>
-    public IActionResult OnPostPay(string? kind, string? sum, string? day, string? paidWords)
+    public IActionResult OnPostPay(string? kind, string? sum, string? day, string? paidWords, string? way)
     {
         if (!Keep(("sum", sum), ("day", day), ("paidWords", paidWords)))
             return NotFound();
@@ -119,6 +128,7 @@ public sealed class OwnerModel(
                     Amount = amount.Value.Value,
                     Day = Words.Clean(day),
                     Words = Words.Clean(paidWords),
+                    Way = Words.Clean(way),
                 },
                 Once
             ),
@@ -126,8 +136,8 @@ public sealed class OwnerModel(
         );
     }
 
-    /// <summary>Takes a payment away that was noted by mistake.</summary>
-    public IActionResult OnPostUnpay(long id) => Prepare() ? Answer(money.Unpay(Number, id, back: false, Once), Told) : NotFound();
+    /// <summary>Takes a payment away that was noted by mistake, or brings it back.</summary>
+    public IActionResult OnPostUnpay(long id, bool back) => Prepare() ? Answer(money.Unpay(Number, id, back, Once), Told) : NotFound();
 
     private static ConsentWay Way(string? how) =>
         Enum.TryParse<ConsentWay>(how, out var way) && Enum.IsDefined(way) ? way : ConsentWay.Phone;
@@ -148,7 +158,7 @@ public sealed class OwnerModel(
     {
         if (!Load())
             return false;
-        (Range, Agreement, Cost) = (owners.Range(View), owners.Agreement(View), JobCost.Of(View, settings.Get().PerHour));
+        (Range, Agreement, Cost) = (owners.Range(View), owners.Agreement(View), costs.Of(View));
         return true;
     }
 }

@@ -8,7 +8,7 @@ using Microsoft.AspNetCore.Mvc;
 namespace Mendro.Web.Pages.Jobs;
 
 /// <summary>Sale: what it may fetch, the listing, and what became of it.</summary>
-public sealed class SaleModel(JobStore jobs, BenchDesk desk, SaleDesk sale, ShopCalendar calendar, TradeLibrary library)
+public sealed class SaleModel(JobStore jobs, BenchDesk desk, SaleDesk sale, CostDesk costs, ShopCalendar calendar, TradeLibrary library)
     : JobPageModel(jobs, desk, library)
 {
     private const int LongestFile = 256 * 1024;
@@ -22,6 +22,9 @@ public sealed class SaleModel(JobStore jobs, BenchDesk desk, SaleDesk sale, Shop
 
     /// <summary>The shop's template, as typed or kept.</summary>
     public string Template { get; private set; } = "";
+
+    /// <summary>Tax that applies today.</summary>
+    public TaxRule Tax => costs.TaxToday;
 
     /// <summary>Today.</summary>
     public DateOnly Today => calendar.Today;
@@ -70,9 +73,9 @@ public sealed class SaleModel(JobStore jobs, BenchDesk desk, SaleDesk sale, Shop
     }
 
     /// <summary>Notes what became of it.</summary>
-    public IActionResult OnPostBecomes(string? state, string? price, string? fees, string? postage, string? packing, string? words)
+    public IActionResult OnPostBecomes(string? state, string? price, string? fees, string? postage, string? packing, string? words, string? tax)
     {
-        if (!Keep(("sold", price), ("soldFees", fees), ("soldPostage", postage), ("soldPacking", packing), ("soldWords", words)))
+        if (!Keep(("soldTax", tax), ("sold", price), ("soldFees", fees), ("soldPostage", postage), ("soldPacking", packing), ("soldWords", words)))
             return NotFound();
         if (!Enum.TryParse<SaleState>(state, out var became) || !Enum.IsDefined(became))
             return Refuse("Say what became of it.");
@@ -88,6 +91,7 @@ public sealed class SaleModel(JobStore jobs, BenchDesk desk, SaleDesk sale, Shop
             Postage = told[1],
             Packing = told[2],
             Words = Words.Clean(words),
+            Tax = Words.Clean(tax),
         };
         return Answer(sale.Becomes(Number, order, Once), Back);
     }

@@ -12,6 +12,7 @@ public sealed class IndexModel(MoneyDesk desk, SettingsStore settings, ShopCalen
 {
     private const int Longest = 8;
     private const int Months = 12;
+    private const int MostChanges = 200;
 
     /// <summary>Month, by any day in it; blank for this one.</summary>
     [BindProperty(SupportsGet = true, Name = "month")]
@@ -84,11 +85,12 @@ public sealed class IndexModel(MoneyDesk desk, SettingsStore settings, ShopCalen
     /// <summary>What stands on accounts that go on from month to month.</summary>
     public IReadOnlyList<(string Words, Amount Sum)> Balances =>
         [
-            ("money", desk.Balance(Account.Cash)),
+            (Ways.Apart ? "cash" : "money", desk.Balance(Account.Cash)),
+            .. Ways.Apart || desk.Balance(Account.Bank).Value != 0 ? [("bank", desk.Balance(Account.Bank))] : Array.Empty<(string, Amount)>(),
             ("bound in units", desk.Balance(Account.Units)),
             ("bound in parts", desk.Balance(Account.Stock)),
             ("owners owe", desk.Balance(Account.Owners)),
-            ("tax due", In(-desk.Balance(Account.Tax).Value)),
+            ("tax due", In(-desk.Balance(Account.Tax).Value - desk.Balance(Account.InputTax).Value)),
         ];
 
     private IReadOnlyList<MonthLock>? _locks;
@@ -122,7 +124,7 @@ public sealed class IndexModel(MoneyDesk desk, SettingsStore settings, ShopCalen
 
     /// <summary>The entries line by line, with debit and credit.</summary>
     public IActionResult OnGetLines() =>
-        File(Encoding.UTF8.GetBytes(BooksFile.Lines(Books, Currency)), "text/csv", IsMonth ? $"journal-{DayText.Write(First)[..7]}.csv" : "journal.csv");
+        File(Encoding.UTF8.GetBytes(BooksFile.Lines(Books, Currency, desk.Numbers)), "text/csv", IsMonth ? $"journal-{DayText.Write(First)[..7]}.csv" : "journal.csv");
 
     /// <summary>What owners owe, the oldest first.</summary>
     public IReadOnlyList<OpenItem> Open => desk.OpenItems();
@@ -141,18 +143,66 @@ public sealed class IndexModel(MoneyDesk desk, SettingsStore settings, ShopCalen
         }
     }
 
-    /// <summary>Notes another cost, or money brought in or drawn.</summary>
-    public IActionResult OnPostOther(string? kind, string? sum, string? otherDay, string? otherWords)
+    /// <summary>What usually goes through the bank.</summary>
+    public MoneyWays Ways => _ways ??= desk.Ways;
+
+    private MoneyWays? _ways;
+
+    /// <summary>What the drawer holds by the books.</summary>
+    public decimal Drawer => desk.Balance(Account.Cash).Value;
+
+    /// <summary>Numbers of accounts.</summary>
+    public AccountNumbers Numbers => desk.Numbers;
+
+    /// <summary>What was changed by hand in the month, the newest first.</summary>
+    public IReadOnlyList<MoneyChange> Changes => _changes ??= desk.Changes(calendar.Start(First), calendar.Start(First.AddMonths(1)), MostChanges);
+
+    private IReadOnlyList<MoneyChange>? _changes;
+
+    /// <summary>True when something of the terms was told and not taken.</summary>
+    public bool TermsShown { get; private set; }
+
+    /// <summary>Counts the drawer.</summary>
+    public IActionResult OnPostCount(string? counted)
     {
-        Remember(("sum", sum), ("otherDay", otherDay), ("otherWords", otherWords));
+        Remember(("counted", counted));
+        if (Amount.TryRead(counted, new Currency(Currency), out var amount) is { } wrong || amount is null)
+            return Refuse("Say what lies in the drawer, such as 120.50.");
+        return Told(desk.CountDrawer(amount.Value.Value, calendar.Today, Once));
+    }
+
+    /// <summary>Keeps what goes through the bank.</summary>
+    public IActionResult OnPostWays(bool sales, bool bought, bool orders, bool paid)
+    {
+        TermsShown = true;
+        return Told(desk.SetWays(new MoneyWays(sales, bought, orders, paid), Once));
+    }
+
+    /// <summary>Keeps the numbers of accounts.</summary>
+    public IActionResult OnPostAccounts()
+    {
+        TermsShown = true;
+        var typed = Enum.GetValues<Account>().ToDictionary(a => a, a => Words.Clean(Request.Form[a.ToString()].FirstOrDefault()));
+        Remember([.. typed.Select(t => (t.Key.ToString(), (string?)t.Value))]);
+        return Told(desk.SetNumbers(typed, Once));
+    }
+
+    /// <summary>Notes another cost, or money brought in or drawn.</summary>
+    public IActionResult OnPostOther(string? kind, string? sum, string? otherDay, string? otherWords, string? way, string? otherTax)
+    {
+        Remember(("sum", sum), ("otherDay", otherDay), ("otherWords", otherWords), ("way", way), ("otherTax", otherTax));
         if (Amount.TryRead(sum, new Currency(Currency), out var amount) is { } wrong)
             return Refuse(wrong);
+        if (Words.Number(string.IsNullOrWhiteSpace(otherTax) ? "0" : otherTax) is not (>= 0 and <= 100 and var tax))
+            return Refuse("Tax in it is 0 to 100 %.");
         var entry = new OwnEntry
         {
             Kind = Words.Clean(kind),
             Amount = amount?.Value ?? 0,
             Day = Words.Clean(otherDay),
             Words = Words.Clean(otherWords),
+            Way = Words.Clean(way),
+            TaxPercent = (decimal)tax,
         };
         return Told(desk.Note(entry, Once));
     }
@@ -161,14 +211,25 @@ public sealed class IndexModel(MoneyDesk desk, SettingsStore settings, ShopCalen
     public IActionResult OnPostUnother(long id, bool back) => Told(desk.Unnote(id, back, Once));
 
     /// <summary>Sets the tax.</summary>
-    public IActionResult OnPostTax(string? percent, bool inclusive, string? from)
+    public IActionResult OnPostTax(string? percent, string? reduced, bool inclusive, string? from, string? treatment, bool input, bool ahead)
     {
-        Remember(("percent", percent), ("from", from));
+        TermsShown = true;
+        Remember(("percent", percent), ("reduced", reduced), ("from", from), ("treatment", treatment));
         if (DayText.Read(Words.Clean(from)) is not { } day)
             return Refuse("Say from which day it applies.");
-        return Words.Number(percent) is { } rate and <= 100
-            ? Told(desk.SetTax(new TaxRule((decimal)rate, inclusive), day, Once))
-            : Refuse("A tax is 0 to 100 %.");
+        if (!Enum.TryParse<TaxTreatment>(treatment ?? nameof(TaxTreatment.Standard), out var usual) || !Enum.IsDefined(usual))
+            return Refuse("Say how own units are sold.");
+        if (Words.Number(percent) is not (>= 0 and <= 100 and var rate)
+            || Words.Number(string.IsNullOrWhiteSpace(reduced) ? "0" : reduced) is not (>= 0 and <= 100 and var low))
+            return Refuse("A tax is 0 to 100 %.");
+        var rule = new TaxRule((decimal)rate, inclusive)
+        {
+            Reduced = (decimal)low,
+            Treatment = usual,
+            InputTax = input,
+            OnAhead = ahead,
+        };
+        return Told(desk.SetTax(rule, day, Once));
     }
 
     /// <summary>Closes the month.</summary>
@@ -180,6 +241,7 @@ public sealed class IndexModel(MoneyDesk desk, SettingsStore settings, ShopCalen
     /// <summary>Keeps a rate.</summary>
     public IActionResult OnPostRate(string? currency, string? rate, string? day)
     {
+        TermsShown = true;
         Remember(("currency", currency), ("rate", rate), ("day", day));
         if (Words.Number(rate) is not (> 0 and < 1e6 and var worth) || DayText.Read(Words.Clean(day)) is not { } on)
             return Refuse("Say what one of it is worth, such as 0.92, and from which day.");

@@ -13,6 +13,7 @@ public sealed class IndexModel(
     OrderStore orders,
     StockDesk bins,
     StockStore stock,
+    CostDesk costs,
     ShopCalendar calendar
 ) : ShopPageModel
 {
@@ -80,6 +81,15 @@ public sealed class IndexModel(
 
     /// <summary>The rest of a line will not come.</summary>
     public IActionResult OnPostCancel(long line) => Told(desk.Cancel(line, Once));
+
+    /// <summary>True when tax on what is bought is had back.</summary>
+    public bool InputTax => costs.TaxToday.InputTax;
+
+    /// <summary>Notes the tax on an order.</summary>
+    public IActionResult OnPostTax(long order, string? tax) =>
+        Words.Number(string.IsNullOrWhiteSpace(tax) ? "0" : tax) is >= 0 and < 1e6 and var sum
+            ? Told(desk.SetTax(order, Math.Round((decimal)sum, 2), Once))
+            : Refuse("The tax is a sum such as 3.80.");
 
     /// <summary>Wrong ones were sent back.</summary>
     public IActionResult OnPostReturn(long line, bool replaced) => Told(desk.Return(line, replaced, Once));

@@ -6,7 +6,7 @@ namespace Mendro.Shop;
 /// <param name="Name">Model, or sort.</param>
 /// <param name="Units">Units.</param>
 /// <param name="Minutes">Minutes worked on them.</param>
-/// <param name="Gain">Income less cost.</param>
+/// <param name="Gain">Income less cost, of all their time here like the minutes.</param>
 public sealed record GainLine(string Name, int Units, double Minutes, Amount Gain)
 {
     /// <summary>The same an hour; null without work.</summary>
@@ -39,6 +39,7 @@ public sealed record MonthBooks(
     /// <summary>Income less cost.</summary>
     public decimal Gain => Entries.Sum(e => e.Gain);
 
-    /// <summary>What of it is of no unit that went: postage, counted stock, parts in units that are still here.</summary>
+    /// <summary>What of it is of no unit that went, or of such units in another time: postage, counted stock, parts in units that are still
+    /// here, less what was booked of the units earlier or later.</summary>
     public decimal OfNoUnit => Gain - ByModel.Sum(l => l.Gain.Value);
 }

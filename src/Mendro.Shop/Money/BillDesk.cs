@@ -12,8 +12,8 @@ public sealed class BillDesk(
     JobBench bench,
     BenchDesk desk,
     MoneyDesk money,
-    SettingsStore settings,
-    TimeProvider time
+    CostDesk costs,
+    SettingsStore settings
 )
 {
     private const string SenderKey = "bill-sender";
@@ -35,8 +35,8 @@ public sealed class BillDesk(
     /// <param name="today">The shop's day.</param>
     public Bill? Draft(JobView view, DateOnly today)
     {
-        var (job, cost) = (view.Job, JobCost.Of(view, settings.Get().PerHour));
-        if (job.ShopStock || cost.Charge is not { Value: > 0 } charge)
+        var (job, cost) = (view.Job, costs.Of(view));
+        if (job.ShopStock || cost.Charged is not { Sum.Value: > 0 } charged)
             return null;
         var lines = new List<BillLine>();
         if (cost.Labour is { Value: > 0 } labour)
@@ -44,12 +44,10 @@ public sealed class BillDesk(
         foreach (var record in view.Records.Where(r => r.Cost is > 0))
             lines.Add(new BillLine(record.Body is PartUsed used ? $"{used.Count} × {used.Part}" : $"Parts: {record.Words}", record.Cost!.Value));
         // What was agreed to at most is charged, and each line as it was: what is off is said.
-        var off = charge.Value - lines.Sum(l => l.Amount);
+        var off = charged.Sum.Value - lines.Sum(l => l.Amount);
         if (off != 0)
-            lines.Add(new BillLine(off < 0 ? "Less, as agreed at most" : "Rounding", off));
-        // The tax of the day on which the work was done, as in the books.
-        var day = job.ClosedAt is { } closed ? ShopZone.Day(closed, settings, time) : today;
-        return Bill.Of(lines, money.Tax(day), view.Currency) with
+            lines.Add(new BillLine(charged.Why.Length == 0 ? "Rounding" : off < 0 ? $"Less, {charged.Why}" : $"More, {charged.Why}", off));
+        return Bill.Of(lines, cost.TaxRule, view.Currency) with
         {
             Day = DayText.Write(today),
             Shop = settings.Get().ShopName,

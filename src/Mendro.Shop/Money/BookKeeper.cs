@@ -76,11 +76,14 @@ public sealed class BookKeeper : IDisposable
 
     private void SettleSome()
     {
+        _journal.SignChanges();
         foreach (var (kind, id) in _journal.Due(AtOnce))
             Bring(kind, id);
     }
 
     private Currency Own => new(_settings.Get().Currency);
+
+    private MoneyWays Ways => MoneyWays.Read(_settings.Value(MoneyWays.Key));
 
     private void Bring(string kind, long id)
     {
@@ -128,7 +131,7 @@ public sealed class BookKeeper : IDisposable
         // Taken in by mistake it leaves nothing behind; where money has moved, that stays what it was.
         if (job.DeletedAt is not null && standing.Keys.Any(k => k.Contains(":sold", StringComparison.Ordinal) || k.Contains(":paid", StringComparison.Ordinal)))
             return;
-        var matters = new JobMatters(job, standing, Own, On, _money.Rate, _journal.Tax);
+        var matters = new JobMatters(job, standing, Own, On, _money.Rate, _journal.Tax, Ways);
         if (job.DeletedAt is not null)
         {
             Reconcile(standing, [], id);
@@ -136,13 +139,15 @@ public sealed class BookKeeper : IDisposable
         }
 
         var (sale, lot) = (_sales.Find(id), job.Lot.Length > 0 ? _lots.Find(job.Lot) : null);
+        var payments = _money.Payments(id);
         var gone = job.Ending == JobEnd.Parts || sale is { State: SaleState.Sold };
         Reconcile(
             standing,
             [
                 .. matters.Bought(lot, gone),
-                .. matters.Parts(_money.Parts(id)),
-                .. matters.Payments(_money.Payments(id)),
+                .. matters.Parts(_money.Parts(id), n => _money.Jobs([n]).FirstOrDefault()?.Lot ?? ""),
+                .. matters.Payments(payments),
+                .. matters.TaxAhead(payments),
                 .. matters.PartsSold(_money.PartsSold(id)),
                 .. matters.GivenUp(),
                 .. matters.Charged(rate => Charge(job, rate)),
@@ -157,7 +162,7 @@ public sealed class BookKeeper : IDisposable
     {
         var shop = _settings.Get();
         var hour = new Amount(job.HourAtClose ?? shop.PerHour.Value, shop.PerHour.Currency);
-        return JobCharge.Of(_records.Of(job.Id), job.Minutes, hour, new Currency(job.Currency), rate);
+        return JobCharge.Of(_records.Of(job.Id), job.Minutes, hour, new Currency(job.Currency), rate)?.Sum;
     }
 
     private void BringLot(long id)
@@ -176,7 +181,7 @@ public sealed class BookKeeper : IDisposable
                         key,
                         string.Create(CultureInfo.InvariantCulture, $"{rest}|{lot.Currency}|{lot.BoughtOn}|{gone}"),
                         lot.Day,
-                        () => Here(rest, lot.Currency, lot.Day) is { } here ? Books.RestOfLot(lot.Day, lot.Name, here, gone) : null
+                        () => Here(rest, lot.Currency, lot.Day) is { } here ? Books.RestOfLot(lot.Day, lot.Name, here, gone).Through(Ways.Bought) : null
                     )
                 );
         }
@@ -215,7 +220,7 @@ public sealed class BookKeeper : IDisposable
                 string.Create(CultureInfo.InvariantCulture, $"{key}{r.Id}"),
                 r.Value.ToString(CultureInfo.InvariantCulture),
                 On(r.At),
-                () => Books.Received(On(r.At), order.Supplier, Own.Round(r.Value), 0)
+                () => Books.Received(On(r.At), order.Supplier, Own.Round(r.Value), 0).Through(Ways.Orders)
             ))
             .ToList();
         var first = On(received[0].At);
@@ -225,7 +230,16 @@ public sealed class BookKeeper : IDisposable
                     key + "postage",
                     string.Create(CultureInfo.InvariantCulture, $"{order.Postage}|{order.Currency}"),
                     first,
-                    () => Here(order.Postage, order.Currency, first) is { } here ? Books.Received(first, order.Supplier, 0, here) : null
+                    () => Here(order.Postage, order.Currency, first) is { } here ? Books.Received(first, order.Supplier, 0, here).Through(Ways.Orders) : null
+                )
+            );
+        if (order.Tax != 0 && _journal.Tax(first).InputTax)
+            matters.Add(
+                new BookMatter(
+                    key + "tax",
+                    string.Create(CultureInfo.InvariantCulture, $"{order.Tax}|{order.Currency}"),
+                    first,
+                    () => Here(order.Tax, order.Currency, first) is { } here ? Books.InputTax(first, order.Supplier, here).Through(Ways.Orders) : null
                 )
             );
         Reconcile(Standing(key), matters, null);
@@ -236,16 +250,20 @@ public sealed class BookKeeper : IDisposable
         if (_journal.FindOwn(id) is not { } own || DayText.Read(own.Day) is not { } day)
             return;
         var key = string.Create(CultureInfo.InvariantCulture, $"own:{id};");
-        var what = own.Words.Length > 0 ? own.Words : own.Kind == "cost" ? "other cost" : own.Kind == "drawn" ? "drawn" : "brought in";
+        var what = own.Words.Length > 0 ? own.Words : OwnEntry.KindWords(own.Kind);
+        var (sum, back) = (Own.Round(own.Amount), _journal.Tax(day).InputTax ? TaxRule.In(own.Amount, own.TaxPercent, Own) : 0);
         var matter = new BookMatter(
             key,
-            string.Create(CultureInfo.InvariantCulture, $"{own.Kind}|{own.Amount}|{own.Day}"),
+            string.Create(CultureInfo.InvariantCulture, $"{own.Kind}|{own.Amount}|{own.Day}") + (own.Way.Length > 0 ? $"|{own.Way}" : ""),
             day,
             () => own.Kind switch
             {
-                "cost" => Books.OtherCost(day, what, Own.Round(own.Amount)),
-                "drawn" => Books.BroughtIn(day, what, -Own.Round(own.Amount)),
-                _ => Books.BroughtIn(day, what, Own.Round(own.Amount)),
+                "cost" => (Books.OtherCost(day, what, sum, back) with { TaxPercent = back == 0 ? 0 : own.TaxPercent }).Through(own.Way == "bank"),
+                "drawn" => Books.BroughtIn(day, what, -sum).Through(own.Way == "bank"),
+                "to-bank" => Books.ToBank(day, what, sum),
+                "from-bank" => Books.ToBank(day, what, -sum),
+                "counted" => Books.DrawerCounted(day, what, sum),
+                _ => Books.BroughtIn(day, what, sum).Through(own.Way == "bank"),
             }
         );
         Reconcile(Standing(key), own.DeletedAt is null ? [matter] : [], null);

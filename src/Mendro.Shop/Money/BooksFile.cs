@@ -33,9 +33,13 @@ public static class BooksFile
     /// <summary>Entries line by line, for an accounting program: debit and credit of each account.</summary>
     /// <param name="books">Books.</param>
     /// <param name="currency">The shop's currency, ISO 4217.</param>
-    public static string Lines(MonthBooks books, string currency) =>
+    /// <param name="numbers">Numbers of accounts.</param>
+    public static string Lines(MonthBooks books, string currency, AccountNumbers numbers) =>
         CsvTable.Write(
-            ["entry", "day", "what", "job", "lot", "reverses", "account", "debit", "credit", "currency", "rate", "tax", "who"],
+            [
+                "entry", "day", "what", "job", "lot", "reverses", "document", "account", "counter-account", "debit", "credit", "currency", "rate",
+                "tax", "tax-code", "who",
+            ],
             books.Entries.SelectMany(e =>
                 e.Postings.Where(p => p.Value != 0)
                     .Select(p =>
@@ -47,17 +51,28 @@ public static class BooksFile
                                 e.Job?.ToString(CultureInfo.InvariantCulture) ?? "",
                                 SpreadsheetText.Write(e.Lot),
                                 e.Reverses?.ToString(CultureInfo.InvariantCulture) ?? "",
-                                p.Account.ToString().ToLowerInvariant(),
+                                e.Document,
+                                numbers.In(p.Account),
+                                Counter(e, p) is { } counter ? numbers.In(counter) : "",
                                 p.Value > 0 ? N(p.Value) : "",
                                 p.Value < 0 ? N(-p.Value) : "",
                                 currency,
                                 e.Rate == 1 ? "" : N(e.Rate),
                                 N(e.TaxPercent),
+                                e.TaxCode?.ToString().ToLowerInvariant() ?? "",
                                 SpreadsheetText.Write(e.Who),
                             ]
                     )
             )
         );
+
+    // The account on the other side; where there are several, the one of the greatest sum.
+    private static Account? Counter(BookEntry entry, Posting posting) =>
+        entry
+            .Postings.Where(p => Math.Sign(p.Value) == -Math.Sign(posting.Value) && p.Value != 0)
+            .OrderByDescending(p => Math.Abs(p.Value))
+            .Select(p => (Account?)p.Account)
+            .FirstOrDefault();
 
     private static string N(decimal value) => value == 0 ? "" : value.ToString("0.00##", CultureInfo.InvariantCulture);
 }

@@ -31,8 +31,10 @@ public sealed class MoneyDesk(
             once,
             () =>
             {
-                if (tax.Percent is < 0 or > 100)
+                if (tax.Percent is < 0 or > 100 || tax.Reduced is < 0 or > 100)
                     return Refusal.Invalid("A tax is 0 to 100 %.");
+                if (tax.Treatment == TaxTreatment.Reduced)
+                    return Refusal.Invalid("What is usual is the standard rate, the margin, or none. A single sale may be at the reduced rate.");
                 journal.SetTax(from, tax);
                 return new Done($"Kept, from {DayText.Write(from)} on.");
             }
@@ -53,6 +55,42 @@ public sealed class MoneyDesk(
             }
         );
 
+    /// <summary>What usually goes through the bank.</summary>
+    public MoneyWays Ways => MoneyWays.Read(settings.Value(MoneyWays.Key));
+
+    /// <summary>Keeps what goes through the bank from now on; what was posted stays where it is.</summary>
+    public Deed<Done> SetWays(MoneyWays ways, string? once = null) =>
+        ledger.Once<Done>(
+            once,
+            () =>
+            {
+                settings.SetValue(MoneyWays.Key, ways.Write());
+                return new Done(ways.Apart ? "Kept: cash and bank stand apart from now on." : "Kept: all money is one.");
+            }
+        );
+
+    /// <summary>Numbers of accounts as the shop's accountant has them.</summary>
+    public AccountNumbers Numbers => AccountNumbers.Read(settings.Value(AccountNumbers.Key));
+
+    /// <summary>Keeps them.</summary>
+    public Deed<Done> SetNumbers(IReadOnlyDictionary<Account, string> typed, string? once = null) =>
+        ledger.Once<Done>(
+            once,
+            () =>
+            {
+                if (AccountNumbers.Of(typed) is not { } numbers)
+                    return Refusal.Invalid("The number of an account has up to 12 letters and digits.");
+                settings.SetValue(AccountNumbers.Key, numbers.Write());
+                return new Done("Kept.");
+            }
+        );
+
+    /// <summary>Payments that were taken away as a mistake, to be brought back.</summary>
+    public IReadOnlyList<Payment> TakenAway(JobId job) => money.Payments(job, deleted: true);
+
+    /// <summary>What was changed by hand in a month, the newest first.</summary>
+    public IReadOnlyList<MoneyChange> Changes(DateTimeOffset from, DateTimeOffset to, int most) => journal.Changes(from, to, most);
+
     /// <summary>Payments of a job.</summary>
     public IReadOnlyList<Payment> Payments(JobId job) => money.Payments(job);
 
@@ -67,11 +105,17 @@ public sealed class MoneyDesk(
                     return Refusal.Invalid("Shop stock has no owner who pays.");
                 if (payment.Kind is not ("deposit" or "payment" or "refund") || payment.Amount <= 0)
                     return Refusal.Invalid("Say how much, and whether it is paid ahead, paid, or paid back.");
-                if (DayText.Read(payment.Day) is null || payment.Words.Length > LongestWords)
+                if (DayText.Read(payment.Day) is not { } day || payment.Words.Length > LongestWords)
                     return Refusal.Invalid($"A payment has a day such as 2026-11-26, and words of up to {LongestWords} characters.");
+                if (Implausible(job, day) is { } wrong)
+                    return Refusal.Invalid(wrong);
+                if (payment.Way is not ("" or "cash" or "bank"))
+                    return Refusal.Invalid("It was paid in cash or through the bank.");
                 var paid = money.Payments(job.Id).Sum(p => p.Sum);
                 if (payment.Kind == "refund" && payment.Amount > paid)
                     return Refusal.Invalid($"{job.In(paid)} were paid: no more can be paid back.");
+                if (payment.Way.Length == 0 && Ways is { Apart: true } ways)
+                    payment = payment with { Way = ways.Paid ? "bank" : "cash" };
                 money.Add(payment with { JobId = job.Id });
                 var what = payment.Kind switch { "deposit" => "Paid ahead", "refund" => "Paid back", _ => "Paid" };
                 bench.Note(job, $"{what}: {job.In(payment.Amount)}{(payment.Words.Length > 0 ? $", {payment.Words}" : "")}");
@@ -181,12 +225,44 @@ public sealed class MoneyDesk(
             once,
             () =>
             {
-                if (entry.Kind is not ("cost" or "brought" or "drawn") || entry.Amount <= 0)
-                    return Refusal.Invalid("Say how much, and whether it is a cost, brought in or drawn.");
+                if (entry.Kind is not ("cost" or "brought" or "drawn" or "to-bank" or "from-bank") || entry.Amount <= 0)
+                    return Refusal.Invalid("Say how much, and whether it is a cost, brought in, drawn, or carried to the bank or back.");
+                if (entry.Way is not ("" or "cash" or "bank") || entry.TaxPercent is < 0 or > 100)
+                    return Refusal.Invalid("It was paid in cash or through the bank, and tax in it is 0 to 100 %.");
                 if (DayText.Read(entry.Day) is not { Year: > 1990 and < 2200 } || entry.Words.Length > LongestWords)
                     return Refusal.Invalid($"It has a day such as 2026-11-26, and words of up to {LongestWords} characters.");
                 journal.AddOwn(entry);
                 return new Done($"Noted: {new Amount(entry.Amount, Own)}.");
+            }
+        );
+
+    /// <summary>Counts the drawer: what it holds more or less than the books say is posted.</summary>
+    /// <param name="counted">What lies in it, in the shop's currency, 0 or more.</param>
+    /// <param name="day">The shop's day at whose end it was counted.</param>
+    /// <param name="once">Key of the form.</param>
+    public Deed<Done> CountDrawer(decimal counted, DateOnly day, string? once = null) =>
+        ledger.Once<Done>(
+            once,
+            () =>
+            {
+                if (counted < 0)
+                    return Refusal.Invalid("What lies in a drawer is 0 or more.");
+                keeper.SettleAll();
+                var told = journal.Balance(Account.Cash, day, Own);
+                var more = counted - told;
+                Amount In(decimal value) => new(value, Own);
+                if (more == 0)
+                    return new Done($"{In(counted)}: as the books say.");
+                journal.AddOwn(
+                    new OwnEntry
+                    {
+                        Kind = "counted",
+                        Amount = more,
+                        Day = DayText.Write(day),
+                        Words = $"drawer counted: {In(counted)}, the books said {In(told)}",
+                    }
+                );
+                return new Done($"{In(counted)} counted, {In(told)} by the books: {In(Math.Abs(more))} {(more > 0 ? "more" : "less")}, posted.");
             }
         );
 
@@ -202,6 +278,17 @@ public sealed class MoneyDesk(
         return Made(from, journal.Between(from, to.AddDays(1), Own), journal.Lacking());
     }
 
+    private const int DaysAhead = 60;
+
+    // Money comes when the unit does or later; what is sent in by post may be paid for before.
+    private string? Implausible(Job job, DateOnly day)
+    {
+        var (came, today) = (ShopZone.Day(job.ReceivedAt, settings, time), ShopZone.Day(time.GetUtcNow(), settings, time));
+        return day > today ? $"{DayText.Write(day)} is still to come. A payment is noted when it was made."
+            : day < came.AddDays(-DaysAhead) ? $"The unit came in on {DayText.Write(came)}; {DayText.Write(day)} is long before that."
+            : null;
+    }
+
     private Currency Own => new(settings.Get().Currency);
 
     private MonthBooks Made(DateOnly month, IReadOnlyList<BookEntry> entries, IReadOnlyList<long> lacking)
@@ -211,13 +298,15 @@ public sealed class MoneyDesk(
             .Jobs(byJob.Select(g => g.Key).ToList())
             .Where(j => byJob[j.Number].Any(e => e.On(Account.Sales) + e.On(Account.UnitsGone) + e.On(Account.Repairs) != 0))
             .ToList();
+        // The gain of its whole life beside the minutes of its whole life.
+        var whole = journal.GainsOf([.. gone.Select(j => j.Number)], Own);
         IReadOnlyList<GainLine> Lines(Func<BookJob, string> name) =>
             gone.GroupBy(name)
                 .Select(g => new GainLine(
                     g.Key,
                     g.Count(),
                     g.Sum(j => j.Minutes),
-                    new Amount(g.SelectMany(j => byJob[j.Number]).Sum(e => e.Gain), Own)
+                    new Amount(g.Sum(j => whole.GetValueOrDefault(j.Number)), Own)
                 ))
                 .OrderByDescending(l => l.AnHour?.Value ?? decimal.MinValue)
                 .ToList();

@@ -13,13 +13,15 @@ namespace Mendro.Shop;
 /// <param name="on">Day of a moment in the shop.</param>
 /// <param name="rate">What one of a currency was worth on a day, or null.</param>
 /// <param name="tax">Tax that applies on a day.</param>
+/// <param name="ways">What goes through the bank.</param>
 internal sealed class JobMatters(
     BookJob job,
     Dictionary<string, StandingEntry> standing,
     Currency own,
     Func<DateTimeOffset, DateOnly> on,
     Func<string, DateOnly, decimal?> rate,
-    Func<DateOnly, TaxRule> tax
+    Func<DateOnly, TaxRule> tax,
+    MoneyWays ways
 )
 {
     private readonly string _key = string.Create(CultureInfo.InvariantCulture, $"job:{job.Id.Value}:");
@@ -46,23 +48,34 @@ internal sealed class JobMatters(
         if (job.CustomerId is not null || job.Paid is not ({ } paid and not 0))
             yield break;
         var day = lot is { Cost: not null } ? lot.Day : on(job.ReceivedAt);
-        yield return One(key, paid, day, v => Books.Bought(day, job.Number, job.Lot, v));
+        yield return One(key, paid, day, v => Books.Bought(day, job.Number, job.Lot, v).Through(ways.Bought));
     }
 
     /// <summary>Parts that went into it.</summary>
-    public IEnumerable<BookMatter> Parts(IEnumerable<PartsSpent> spent) =>
-        spent
-            .Where(p => p.Cost != 0)
-            .Select(p =>
-                One(
-                    string.Create(CultureInfo.InvariantCulture, $"{_key}parts:{p.Record}"),
-                    p.Cost,
-                    on(p.At),
-                    v => p.FromDonor
-                        ? Books.FromDonor(on(p.At), job.Number, job.Lot, v)
-                        : Books.Used(on(p.At), job.Number, job.Lot, v, p.FromStock)
-                )
-            );
+    /// <param name="spent">Parts.</param>
+    /// <param name="lotOf">Lot of a job by its number; blank for none.</param>
+    public IEnumerable<BookMatter> Parts(IEnumerable<PartsSpent> spent, Func<long, string> lotOf)
+    {
+        foreach (var p in spent.Where(p => p.Cost != 0))
+        {
+            var (day, key) = (on(p.At), string.Create(CultureInfo.InvariantCulture, $"{_key}parts:{p.Record}"));
+            if (p.Donor is not { } donor)
+            {
+                yield return One(key, p.Cost, day, v => Books.Used(day, job.Number, job.Lot, v, p.FromStock).Through(ways.Orders));
+                continue;
+            }
+
+            // Booked once in one entry, before the donor and the unit each had their own, it stands.
+            if (standing.TryGetValue(key, out var one) && one.Entry.On(Account.UnitsGone) != 0)
+            {
+                yield return BookMatter.Stays(one);
+                continue;
+            }
+
+            yield return One(key + ":out", p.Cost, day, v => Books.OutOfDonor(day, donor, lotOf(donor), v));
+            yield return One(key, p.Cost, day, v => Books.FromDonor(day, job.Number, job.Lot, v));
+        }
+    }
 
     /// <summary>What its owner paid.</summary>
     public IEnumerable<BookMatter> Payments(IEnumerable<Payment> payments) =>
@@ -73,9 +86,32 @@ internal sealed class JobMatters(
                 string.Create(CultureInfo.InvariantCulture, $"{_key}paid:{p.Id}"),
                 p.Sum,
                 day,
-                v => Books.Paid(day, job.Number, p.Kind, v)
+                v => Books.Paid(day, job.Number, p.Kind, v).Through(p.Bank),
+                p.Bank ? "|bank" : ""
             );
         });
+
+    /// <summary>Tax on what was paid ahead, where it is owed on that day already; it turns into the tax on the work when that is charged.</summary>
+    public IEnumerable<BookMatter> TaxAhead(IEnumerable<Payment> payments)
+    {
+        var charged = job is { ClosedAt: { } closed, CustomerId: not null } ? on(closed) : default(DateOnly?);
+        foreach (var p in payments.Where(p => p.Kind == "deposit"))
+        {
+            var day = DayText.Read(p.Day) ?? default;
+            if (tax(day) is not { OnAhead: true, IsNone: false } rule || charged < day)
+                continue;
+            BookMatter Ahead(string key, DateOnly on, int sign) =>
+                One(
+                    string.Create(CultureInfo.InvariantCulture, $"{_key}{key}:{p.Id}"),
+                    p.Sum,
+                    on,
+                    v => Books.TaxAhead(on, job.Number, sign * TaxRule.In(v, rule.Percent, own)) with { TaxPercent = rule.Percent }
+                );
+            yield return Ahead("tax-ahead", day, 1);
+            if (charged is { } then)
+                yield return Ahead("tax-ahead-charged", then, -1);
+        }
+    }
 
     /// <summary>Parts of it that were sold.</summary>
     public IEnumerable<BookMatter> PartsSold(IEnumerable<PartSold> sold) =>
@@ -83,7 +119,7 @@ internal sealed class JobMatters(
         {
             var key = string.Create(CultureInfo.InvariantCulture, $"{_key}part-sold:{p.Id}");
             var day = standing.TryGetValue(key, out var known) ? known.OwnDay : on(p.At);
-            return One(key, p.Price, day, v => Taxed(tax(day), rule => Books.PartSold(day, job.Number, job.Lot, v, rule, own)));
+            return One(key, p.Price, day, v => Taxed(tax(day), rule => Books.PartSold(day, job.Number, job.Lot, v, rule, own).Through(ways.Sales)));
         });
 
     /// <summary>It was given up: what was paid for it is gone.</summary>
@@ -140,7 +176,8 @@ internal sealed class JobMatters(
             yield break;
         // A correction of a fee is no sale of another day.
         var sold = known?.OwnDay ?? on(sale.ChangedAt);
-        var basis = string.Create(CultureInfo.InvariantCulture, $"{price}|{sale.Fees}|{sale.Postage + sale.Packing}|{job.Currency}{PaidAs}");
+        var basis = string.Create(CultureInfo.InvariantCulture, $"{price}|{sale.Fees}|{sale.Postage + sale.Packing}|{job.Currency}{PaidAs}")
+            + (sale.Treatment is { } told ? $"|{told}" : "");
         yield return new BookMatter(
             Sale(turn),
             basis,
@@ -149,6 +186,7 @@ internal sealed class JobMatters(
                 Here(price, sold) is { } got
                     ? Taxed(
                         tax(sold),
+                        sale.Treatment ?? tax(sold).Treatment,
                         rule => Books.Sold(
                             sold,
                             job.Number,
@@ -158,8 +196,9 @@ internal sealed class JobMatters(
                             Here(sale.Postage + sale.Packing, sold)!.Value,
                             Cost,
                             rule,
-                            own
-                        )
+                            own,
+                            sale.Treatment
+                        ).Through(ways.Sales)
                     )
                     : null
         );
@@ -175,15 +214,18 @@ internal sealed class JobMatters(
 
     private string Back(int turn) => string.Create(CultureInfo.InvariantCulture, $"{_key}came-back:{turn}");
 
-    private BookMatter One(string key, decimal value, DateOnly day, Func<decimal, BookEntry> make) =>
+    private BookMatter One(string key, decimal value, DateOnly day, Func<decimal, BookEntry> make, string more = "") =>
         new(
             key,
-            string.Create(CultureInfo.InvariantCulture, $"{value}|{job.Currency}|{DayText.Write(day)}"),
+            string.Create(CultureInfo.InvariantCulture, $"{value}|{job.Currency}|{DayText.Write(day)}{more}"),
             day,
             () => Here(value, day) is { } here ? here == 0 ? null : make(here) with { Rate = Rate(day) ?? 1 } : null
         );
 
-    private static BookEntry Taxed(TaxRule rule, Func<TaxRule, BookEntry> make) => make(rule) with { TaxPercent = rule.Percent };
+    private static BookEntry Taxed(TaxRule rule, Func<TaxRule, BookEntry> make) => Taxed(rule, TaxTreatment.Standard, make);
+
+    private static BookEntry Taxed(TaxRule rule, TaxTreatment treatment, Func<TaxRule, BookEntry> make) =>
+        make(rule) with { TaxPercent = rule.Rate(treatment), TaxCode = rule.IsNone ? TaxTreatment.None : treatment };
 
     private decimal? Rate(DateOnly day) => job.Currency == own.Code ? 1 : rate(job.Currency, day);
 
