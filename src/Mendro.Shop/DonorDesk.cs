@@ -52,7 +52,7 @@ public sealed class DonorDesk(DonorStore donors, JobStore jobs, JobBench bench, 
                 if (price is <= 0 or > 100_000)
                     return Refusal.Invalid("Say what it fetched, such as 4.50.");
                 donors.Set(id, "sold", "", price);
-                bench.Note(donor, $"{part.Name} was sold for {donor.In(price)}");
+                bench.NoteMoney(donor, $"{part.Name} was sold for {donor.In(price)}");
                 return new Done($"{part.Name} of {part.Number}: sold for {donor.In(price)}.");
             }
         );

@@ -126,6 +126,9 @@ public sealed class JobBench(JobStore jobs, BenchRecordStore records, ModelShelf
     /// <summary>Leaves a line in the timeline of a job, also of a closed one.</summary>
     internal void Note(Job job, string words) => jobs.Note(job.Id, words);
 
+    /// <summary>Notes what passed between the shop and who pays: not shown to who only looks on.</summary>
+    internal void NoteMoney(Job job, string words) => jobs.Note(job.Id, words, TimelineEntry.Money);
+
     private static string ShelfWords(Shelf shelf, string? reason) =>
         StageWords.Name(shelf) + (reason is { Length: > 0 } ? ": " + reason : "");
 

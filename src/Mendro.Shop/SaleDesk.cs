@@ -189,7 +189,7 @@ public sealed class SaleDesk(
                     SaleState.Withdrawn => "No longer offered",
                     _ => "Offered again",
                 };
-                bench.Note(job, words + (became.Words.Length > 0 ? $": {became.Words}" : ""));
+                bench.NoteMoney(job, words + (became.Words.Length > 0 ? $": {became.Words}" : ""));
                 if (became.State == SaleState.Returned && JobLife.Reopen(job.Status) is { } open)
                 {
                     bench.Move(job, open, "came back from its buyer");

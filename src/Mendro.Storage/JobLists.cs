@@ -65,7 +65,8 @@ public sealed class JobLists(ShopDatabase database)
     /// </summary>
     /// <param name="text">Words; at most eight count.</param>
     /// <param name="before">Only closed jobs with numbers below this one; null for the first page.</param>
-    public JobPage Search(string text, long? before = null)
+    /// <param name="names">False for who may not look for people: what fits by the name of its owner only is left out.</param>
+    public JobPage Search(string text, long? before = null, bool names = true)
     {
         var words = text.Split(' ', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)
             .Select(w => w.StartsWith(LabelText, StringComparison.OrdinalIgnoreCase) ? w[LabelText.Length..] : w.TrimStart('#'))
@@ -77,9 +78,9 @@ public sealed class JobLists(ShopDatabase database)
         var indexed = words.Where(w => w.EnumerateRunes().Count() >= ShortestIndexed).ToList();
         return database.Read(connection =>
         {
-            var live = before is null ? InShop(connection, words) : [];
+            var live = before is null ? InShop(connection, words, names) : [];
             var closed =
-                indexed.Count > 0 ? Cut(Closed(connection, indexed, words.Except(indexed).ToList(), before)) : new JobPage([], null);
+                indexed.Count > 0 ? Cut(Closed(connection, indexed, words.Except(indexed).ToList(), before, names)) : new JobPage([], null);
             return closed with { Jobs = [.. live, .. closed.Jobs] };
         });
     }
@@ -114,21 +115,25 @@ public sealed class JobLists(ShopDatabase database)
         found.Count > PageSize ? new JobPage(found[..PageSize], found[PageSize - 1].Number) : new JobPage(found, null);
 
     /// <summary>Few enough to be read through.</summary>
-    private static IEnumerable<Job> InShop(SqliteConnection connection, List<string> words)
+    private static IEnumerable<Job> InShop(SqliteConnection connection, List<string> words, bool names)
     {
-        var texts = connection.Query<(long Id, string Text)>(
-            $"SELECT t.job_id, t.text FROM jobs j CROSS JOIN job_texts t ON t.job_id = j.id WHERE {Of(JobShelf.InShop)} AND j.practice_seed IS NULL"
+        var texts = connection.Query<(long Id, string Text, string? Owner)>(
+            $"""
+            SELECT t.job_id, t.text, c.name FROM jobs j CROSS JOIN job_texts t ON t.job_id = j.id LEFT JOIN customers c ON c.id = j.customer_id
+            WHERE {Of(JobShelf.InShop)} AND j.practice_seed IS NULL
+            """
         );
-        return All(connection, texts.Where(t => Fits(t.Text, words)).Select(t => t.Id).OrderDescending().Take(5 * PageSize));
+        return All(connection, texts.Where(t => Fits(Without(t.Text, names ? null : t.Owner), words)).Select(t => t.Id).OrderDescending().Take(5 * PageSize));
     }
 
-    private static List<Job> Closed(SqliteConnection connection, List<string> indexed, List<string> shorter, long? before)
+    private static List<Job> Closed(SqliteConnection connection, List<string> indexed, List<string> shorter, long? before, bool names)
     {
         var match = string.Join(" AND ", indexed.Select(w => $"\"{w.Replace("\"", "\"\"", StringComparison.Ordinal)}\""));
         var ids = connection
-            .Query<(long Id, string Text)>(
+            .Query<(long Id, string Text, string? Owner)>(
                 $"""
-                SELECT s.rowid, t.text FROM job_search s CROSS JOIN jobs j ON j.id = s.rowid CROSS JOIN job_texts t ON t.job_id = j.id
+                SELECT s.rowid, t.text, c.name FROM job_search s CROSS JOIN jobs j ON j.id = s.rowid CROSS JOIN job_texts t ON t.job_id = j.id
+                  LEFT JOIN customers c ON c.id = j.customer_id
                 WHERE job_search MATCH @match AND {Of(JobShelf.Closed)} AND j.practice_seed IS NULL AND j.number < @before
                 ORDER BY s.rowid DESC LIMIT @most
                 """,
@@ -136,16 +141,19 @@ public sealed class JobLists(ShopDatabase database)
                 {
                     match,
                     before = before ?? long.MaxValue,
-                    most = shorter.Count == 0 ? PageSize + 1 : MostLookedThrough,
+                    most = shorter.Count == 0 && names ? PageSize + 1 : MostLookedThrough,
                 },
                 buffered: false
             )
-            .Where(t => Fits(t.Text, shorter))
+            .Where(t => names ? Fits(t.Text, shorter) : Fits(Without(t.Text, t.Owner), [.. indexed, .. shorter]))
             .Take(PageSize + 1)
             .Select(t => t.Id)
             .ToList();
         return All(connection, ids);
     }
+
+    private static string Without(string text, string? name) =>
+        name is { Length: > 0 } ? text.Replace(name, " ", StringComparison.OrdinalIgnoreCase) : text;
 
     private static bool Fits(string text, List<string> words) => words.All(w => text.Contains(w, StringComparison.OrdinalIgnoreCase));
 

@@ -189,7 +189,7 @@ public sealed class JobStore(ShopDatabase database, TimeProvider time)
         );
 
     /// <summary>Leaves a line in the timeline.</summary>
-    public void Note(JobId id, string words) => Change(id, "life", words, (_, _) => { });
+    public void Note(JobId id, string words, string kind = "life") => Change(id, kind, words, (_, _) => { });
 
     /// <summary>Writes down how a job was handed over, beside its move, and what an hour cost then.</summary>
     public void WriteEnding(JobId jobId, string note, string statedReason, decimal? asking, decimal perHour) =>

@@ -173,7 +173,8 @@ public sealed partial class JournalStore(ShopDatabase database, TimeProvider tim
                 var id = connection.ExecuteScalar<long>(
                     """
                     INSERT INTO journal (day, own_day, at, who, matter, basis, what, job_id, lot, currency, rate, tax_percent, tax_code, reverses)
-                    VALUES (@day, @own, @at, @who, @matter, @basis, @What, coalesce((SELECT id FROM jobs WHERE number = @number), @job), @Lot, @Code, @rate, @tax, @code, @Reverses) RETURNING id
+                    VALUES (@day, @own, @at, @who, @matter, @basis, @What, coalesce((SELECT id FROM jobs WHERE number = @number), @job), @Lot,
+                      @Code, @rate, @tax, @code, @Reverses) RETURNING id
                     """,
                     new
                     {
@@ -286,7 +287,9 @@ public sealed partial class JournalStore(ShopDatabase database, TimeProvider tim
                     Rate = Number(Rate, 1),
                     TaxPercent = Number(TaxPercent, 0),
                     TaxCode = Enum.TryParse<TaxTreatment>(TaxCode, out var code) && Enum.IsDefined(code) ? code : null,
-                    Document = Number is { } job ? string.Create(CultureInfo.InvariantCulture, $"job {job}") : string.Join(' ', Matter.TrimEnd(';').Split(':').Take(2)),
+                    Document = Number is { } job
+                        ? string.Create(CultureInfo.InvariantCulture, $"job {job}")
+                        : string.Join(' ', Matter.TrimEnd(';').Split(':').Take(2)),
                     Who = Who,
                 }
             );

@@ -188,7 +188,8 @@ public sealed class AccountantsMonthTests : IDisposable
         Step("fetched", () => Close(declined));
         long limited = 0;
         Step("a repair with a limit", () => limited = _shop.TakeIn(fails: "power-light"));
-        Step("quoted with a limit", () => _shop.Owners.Quote(limited, new QuoteGiven(5, 10, 11.90m, "EUR", "", ConsentWay.Phone), false).Done.ShouldNotBeNull());
+        var quote = new QuoteGiven(5, 10, 11.90m, "EUR", "", ConsentWay.Phone);
+        Step("quoted with a limit", () => _shop.Owners.Quote(limited, quote, false).Done.ShouldNotBeNull());
         Step("agreed", () => _shop.Owners.Answer(limited, new QuoteAnswered(true, 11.90m, "EUR", "x", ConsentWay.Phone)).Done.ShouldNotBeNull());
         Step("an hour of work", () => _shop.Repairs.Log(new RepairOrder(limited, "switch", "flush-switch", Minutes: 60)).Done.ShouldNotBeNull());
         // 11.90 hold 1.90.

@@ -12,6 +12,8 @@ public sealed class BatchDeskTests : IDisposable
 
     private readonly TestShop _shop = new();
 
+    public BatchDeskTests() => _shop.Time.SetUtcNow(new DateTimeOffset(2026, 3, 2, 10, 0, 0, TimeSpan.Zero));
+
     public void Dispose() => _shop.Dispose();
 
     private long Begin(string name = "Rovik, console and games", string? owner = "Pim Rovik", decimal? price = null) =>

@@ -123,4 +123,20 @@ public sealed class FinalPriceTests : IDisposable
         Sums(number).ShouldSatisfyAllConditions(s => s.Due.ShouldBe(4_000), s => s.Books.ShouldBe(24));
         _shop.Money.Month(new DateOnly(2026, 3, 1)).LeftOut.ShouldBeEmpty();
     }
+
+    [Fact]
+    public void A_receipt_says_what_was_paid_how_and_what_is_open()
+    {
+        _shop.Money.SetWays(new MoneyWays(false, false, false, true)).Done.ShouldNotBeNull();
+        var number = Repaired(price: new FinalPrice(20, "EUR", PriceReason.Agreed));
+        var job = _shop.Jobs.Find(number)!.Id;
+        var day = DayText.Write(DateOnly.FromDateTime(_shop.Time.GetUtcNow().Date));
+        _shop.Money.Pay(number, new Mendro.Storage.Payment { Amount = 15, Day = day, Words = "the switch" }).Done.ShouldNotBeNull();
+        var paid = _shop.Money.Payments(job).Single();
+        var text = PaperText.Write(_shop.Bills.Receipt(_shop.View(number), paid.Id).ShouldNotBeNull());
+        foreach (var words in (string[])["Receipt", "€15.00", "bank", "the switch", "Still open", "€5.00", "Ilka Dorn"])
+            text.ShouldContain(words);
+        _shop.Money.Unpay(number, paid.Id, back: false).Done.ShouldNotBeNull();
+        _shop.Bills.Receipt(_shop.View(number), paid.Id).ShouldBeNull();
+    }
 }

@@ -10,6 +10,8 @@ public sealed class LastCallsTests : IDisposable
 
     private readonly TestShop _shop = new();
 
+    public LastCallsTests() => _shop.Time.SetUtcNow(new DateTimeOffset(2026, 3, 9, 10, 0, 0, TimeSpan.Zero));
+
     public void Dispose() => _shop.Dispose();
 
     private LastCalls Calls(long number) => _shop.LastCalls.Of(_shop.View(number));

@@ -1,6 +1,7 @@
 using System.Globalization;
 using Mendro.Core.Jobs;
 using Mendro.Core.Money;
+using Mendro.Core.Papers;
 using Mendro.Core.Quantities;
 using Mendro.Storage;
 
@@ -60,6 +61,39 @@ public sealed class BillDesk(
         };
     }
 
+    /// <summary>The receipt of a payment; null for one that does not count.</summary>
+    public Paper? Receipt(JobView view, long payment)
+    {
+        var job = view.Job;
+        if (money.Payments(job.Id).FirstOrDefault(p => p.Id == payment) is not { } paid)
+            return null;
+        string In(decimal value) => new Amount(value, view.Currency).ToString();
+        var lines = new List<PaperLine>
+        {
+            new(paid.Kind switch { "deposit" => "Received ahead", "refund" => "Paid back", _ => "Received" }, In(paid.Amount)),
+        };
+        if (paid.Way.Length > 0)
+            lines.Add(new PaperLine("By", paid.Bank ? "bank" : "cash"));
+        if (paid.Words.Length > 0)
+            lines.Add(new PaperLine("For", paid.Words));
+        if (job.ClosedAt is not null && costs.Of(view).Owed is { } owed)
+        {
+            var open = owed.Value - money.Payments(job.Id).Sum(p => p.Sum);
+            lines.Add(new PaperLine(open > 0 ? "Still open" : open < 0 ? "Too much" : "Nothing is open", open == 0 ? "" : In(Math.Abs(open))));
+        }
+
+        return new Paper(
+            "Receipt",
+            string.Create(CultureInfo.InvariantCulture, $"{job.Number}-{paid.Id}"),
+            job.Title,
+            $"{settings.Get().ShopName} · {paid.Day}",
+            new (string Name, string Value)[] { ("From", Sender.ReplaceLineEndings(", ")), ("Of", job.CustomerName ?? "") }
+                .Where(f => f.Value.Length > 0)
+                .ToList(),
+            [new PaperSection("Payment", lines, IsTable: true)]
+        );
+    }
+
     /// <summary>Gives the bill of a closed job out.</summary>
     /// <param name="number">Number of the job.</param>
     /// <param name="sender">The shop's address and numbers.</param>
@@ -81,7 +115,7 @@ public sealed class BillDesk(
                 if (Draft(desk.Open(job), today) is not { } draft)
                     return Refusal.Invalid("There is nothing to charge.");
                 var given = bills.Add(job.Id, today.Year, n => draft with { Number = n });
-                bench.Note(job, $"Bill {given.Number}: {new Amount(given.Gross, given.Currency)}");
+                bench.NoteMoney(job, $"Bill {given.Number}: {new Amount(given.Gross, given.Currency)}");
                 return new Done($"Bill {given.Number}.");
             }
         );
@@ -96,7 +130,7 @@ public sealed class BillDesk(
                 if (bills.Of(job.Id).FirstOrDefault(b => b.Stands && b.Paper.Number == billNumber) is not { } bill)
                     return Refusal.Missing;
                 var back = bills.Add(job.Id, today.Year, n => bill.Paper.Back(n, DayText.Write(today)), bill.Id);
-                bench.Note(job, $"Credit note {back.Number} takes back bill {bill.Paper.Number}");
+                bench.NoteMoney(job, $"Credit note {back.Number} takes back bill {bill.Paper.Number}");
                 return new Done($"Credit note {back.Number}: bill {bill.Paper.Number} is taken back.");
             }
         );

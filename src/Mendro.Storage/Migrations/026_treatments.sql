@@ -139,9 +139,9 @@ BEGIN
   INSERT INTO changes (about, field, old, new) VALUES ('settings', CASE NEW.key WHEN 'currency' THEN 'currency' ELSE 'an hour' END, OLD.value, NEW.value);
 END;
 
-CREATE TRIGGER changes_setting_added AFTER INSERT ON settings WHEN NEW.key IN ('rate-per-hour', 'currency')
+CREATE TRIGGER changes_setting_added AFTER INSERT ON settings WHEN NEW.key = 'rate-per-hour'
 BEGIN
-  INSERT INTO changes (about, field, old, new) VALUES ('settings', CASE NEW.key WHEN 'currency' THEN 'currency' ELSE 'an hour' END, '', NEW.value);
+  INSERT INTO changes (about, field, old, new) VALUES ('settings', 'an hour', '', NEW.value);
 END;
 
 CREATE TRIGGER changes_rate AFTER UPDATE OF rate ON rates WHEN NEW.rate IS NOT OLD.rate

@@ -99,13 +99,13 @@ public static class ShopTransfer
             database.Write(
                 (connection, transaction) =>
                 {
-                    foreach (var table in TransferTable.All)
-                        Read(connection, transaction, table, folder, manifest);
                     connection.Execute(
                         "INSERT INTO settings (key, value) VALUES (@Key, @Value)",
                         manifest.Settings.Select(s => new { s.Key, s.Value }),
                         transaction
                     );
+                    foreach (var table in TransferTable.All)
+                        Read(connection, transaction, table, folder, manifest);
                     return 0;
                 }
             );
@@ -200,6 +200,9 @@ public static class ShopTransfer
     )
     {
         var file = Path.Combine(folder, table.File + ".csv");
+        // An older export has not what came since.
+        if (manifest.Level < ShopDatabase.KnownLevel && manifest.Tables.All(t => t.File != table.File + ".csv"))
+            return;
         if (manifest.Tables.FirstOrDefault(t => t.File == table.File + ".csv") is not { } told || !File.Exists(file))
             throw new ShopFileException($"“{file}” is missing.");
         using var csv = new CsvReader(new StreamReader(file, new UTF8Encoding(false)), AnyCsv);
@@ -211,6 +214,9 @@ public static class ShopTransfer
             throw new ShopFileException($"“{file}” has a column “{strange}” that this version does not know.");
         string[] names = table.Beside is { } beside ? [.. header, beside] : header;
         var sql = $"INSERT INTO {table.Name} ({string.Join(", ", names)}) VALUES ({string.Join(", ", names.Select(n => "@" + n))})";
+        // What the triggers of this shop have made of the rows before is told here as it was.
+        if (TransferTable.AlsoMadeByTriggers.Contains(table.Name))
+            connection.Execute($"DELETE FROM {table.Name}", transaction: transaction);
         long rows = 0;
         while (csv.Read())
         {

@@ -24,6 +24,7 @@ internal sealed record TransferTable(string Name, string File, string Order, str
     [
         new("profiles", "profiles", "id, version", "json"),
         new("customers", "customers", "id"),
+        new("customer_contacts", "customer-contacts", "id"),
         new("jobs", "jobs", "id"),
         new("bench_records", "records", "id"),
         new("timeline", "timeline", "id"),
@@ -53,6 +54,7 @@ internal sealed record TransferTable(string Name, string File, string Order, str
         new("donor_parts", "donor-parts", "id"),
         new("lots", "lots", "id"),
         new("lot_items", "lot-items", "job_id"),
+        new("purchases", "purchases", "id"),
         new("rounds", "rounds", "lot_id, key"),
         new("lot_ends", "lot-ends", "lot_id, decided"),
         new("offers", "offers", "id"),
@@ -79,7 +81,12 @@ internal sealed record TransferTable(string Name, string File, string Order, str
         new("erasures", "erasures", "id"),
         new("contact_marks", "contact-marks", "id"),
         new("stand_in_truths", "stand-in-truths", "job_id"),
+        new("merged_jobs", "merged-jobs", "customer_id, job_id"),
+        new("changes", "changes", "id"),
     ];
+
+    /// <summary>Tables to which triggers add rows as others are taken in.</summary>
+    public static IReadOnlyList<string> AlsoMadeByTriggers { get; } = ["customer_contacts", "changes"];
 
     // What follows from other rows and is kept by triggers; in the other shop its own triggers make it.
     private static readonly string[] Derived = ["mark", "trial_uses"];

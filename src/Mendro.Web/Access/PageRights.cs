@@ -45,7 +45,15 @@ public static class PageRights
             ["/DoorWords"] = new(Right.LookAtCounter, Right.Counter),
             ["/Calls"] = OfCounter,
             ["/Owners/Index"] = new(Right.Counter, Right.Rule),
-            ["/Owners/Show"] = new(Right.Counter, Right.Rule, ("PostSave", Right.Counter), ("PostMerge", Right.Counter), ("PostPart", Right.Counter), ("GetExport", Right.Rule), ("GetElsewhere", Right.Rule)),
+            ["/Owners/Show"] = new(
+                Right.Counter,
+                Right.Rule,
+                ("PostSave", Right.Counter),
+                ("PostMerge", Right.Counter),
+                ("PostPart", Right.Counter),
+                ("GetExport", Right.Rule),
+                ("GetElsewhere", Right.Rule)
+            ),
             ["/Labels"] = new(Right.LookAtCounter, Right.Counter),
             ["/Calendar"] = new(Right.LookAtCounter, Right.Work),
             ["/CalendarFeed"] = new(Right.LookAtCounter, Right.Rule),
@@ -127,7 +135,7 @@ public static class PageRights
             ["/Stock/Show"] = Costs,
             ["/Donors"] = Costs,
             ["/Money/Index"] = new(Right.LookAtCosts, Right.Rule),
-            ["/Money/Purchases"] = new(Right.LookAtCosts, Right.Counter, ("GetCsv", Right.Rule)),
+            ["/Money/Purchases"] = new(Right.LookAtCosts, Right.Work),
         }.ToFrozenDictionary(StringComparer.OrdinalIgnoreCase);
 
     /// <summary>The right of a page; one that is not listed is the owner's alone.</summary>

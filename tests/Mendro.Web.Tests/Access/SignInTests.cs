@@ -240,6 +240,37 @@ public sealed class SignInTests(SignedShop shop) : IClassFixture<SignedShop>
     }
 
     [Fact]
+    public async Task Who_only_looks_reads_no_sale_and_finds_nobody_by_name()
+    {
+        var (jobs, name) = (shop.Service<JobStore>(), shop.Jobs.Find(shop.Number)!.CustomerName!);
+        jobs.Note(shop.Jobs.Find(shop.Number)!.Id, "Sold for €55.00: to Bert at the fair", TimelineEntry.Money);
+        jobs.Note(shop.Jobs.Find(shop.Number)!.Id, "The pack was €12.50");
+        async Task<string> Page(HttpClient browser, string path)
+        {
+            using var shown = await browser.GetAsync(path, TestContext.Current.CancellationToken);
+            return (await WebShop.Parse(shown)).Body!.TextContent;
+        }
+
+        using var leo = await shop.In(ShopRole.LookerOn);
+        using var cleo = await shop.In(ShopRole.Counter);
+        using var ben = await shop.In(ShopRole.Technician);
+        var (looks, counter, works) = (
+            await Page(leo, $"/Jobs/{shop.Number}/Timeline"),
+            await Page(cleo, $"/Jobs/{shop.Number}/Timeline"),
+            await Page(ben, $"/Jobs/{shop.Number}/Timeline")
+        );
+        looks.ShouldNotContain("Bert");
+        looks.ShouldContain("The pack was a sum");
+        counter.ShouldContain("Sold for a sum: to Bert");
+        works.ShouldContain("Sold for €55.00: to Bert");
+        var search = $"/Jobs?q={Uri.EscapeDataString(name)}";
+        (await Page(leo, search)).ShouldContain("No job fits every word");
+        (await Page(cleo, search)).ShouldNotContain("No job fits every word");
+        // What is no name is found by everybody.
+        (await Page(leo, $"/Jobs?q={shop.Jobs.Find(shop.Number)!.ModelName.Split(' ')[0]}")).ShouldNotContain("No job fits");
+    }
+
+    [Fact]
     public async Task Who_only_looks_is_offered_nothing_else_but_what_is_their_own()
     {
         using var leo = await shop.In(ShopRole.LookerOn);

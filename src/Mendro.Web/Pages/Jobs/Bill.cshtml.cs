@@ -35,6 +35,18 @@ public sealed class BillModel(JobStore jobs, BenchDesk desk, BillDesk bills, Sho
     public IActionResult OnGetText() =>
         Prepare() && Shown is { } bill ? Content(PaperText.Write(bill.ToPaper()), "text/plain; charset=utf-8", Encoding.UTF8) : NotFound();
 
+    /// <summary>Receipt of a payment, where one is asked for.</summary>
+    public Paper? Receipt { get; private set; }
+
+    /// <summary>The receipt of a payment, to be printed.</summary>
+    public IActionResult OnGetReceipt(long payment)
+    {
+        if (!Prepare() || bills.Receipt(View, payment) is not { } receipt)
+            return NotFound();
+        Receipt = receipt;
+        return Page();
+    }
+
     /// <summary>A bill as JSON.</summary>
     public IActionResult OnGetJson() =>
         Prepare() && Shown is { } bill ? File(Encoding.UTF8.GetBytes(bill.ToJson()), "application/json", $"bill-{bill.Number}.json") : NotFound();

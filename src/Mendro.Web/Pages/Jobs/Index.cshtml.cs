@@ -1,13 +1,14 @@
 using System.Globalization;
 using Mendro.Core.Jobs;
 using Mendro.Storage;
+using Mendro.Web.Access;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 
 namespace Mendro.Web.Pages.Jobs;
 
 /// <summary>Lists and finds jobs.</summary>
-public sealed class IndexModel(JobStore jobs, JobLists lists) : PageModel
+public sealed class IndexModel(JobStore jobs, JobLists lists, Viewer viewer) : PageModel
 {
     /// <summary>Jobs shown.</summary>
     public JobPage List { get; private set; } = new([], null);
@@ -34,9 +35,11 @@ public sealed class IndexModel(JobStore jobs, JobLists lists) : PageModel
         {
             if (before is null && long.TryParse(text.TrimStart('#'), out var number) && jobs.Find(number) is { DeletedAt: null })
                 return RedirectToPage("/Jobs/Open", new { number });
-            List = lists.Search(text, before);
+            List = lists.Search(text, before, viewer.Has(Core.Access.Right.Counter));
             Heading = $"Found for “{text}”";
-            Empty = "No job fits every word. Search looks at number, model, serial, owner, lot, claim and symptom.";
+            Empty = viewer.Has(Core.Access.Right.Counter)
+                ? "No job fits every word. Search looks at number, model, serial, owner, lot, claim and symptom."
+                : "No job fits every word. Search looks at number, model, serial, lot, claim and symptom.";
             Show = "search";
             Next($"q={Uri.EscapeDataString(text)}");
             return Page();

@@ -1,12 +1,14 @@
+using Mendro.Core.Access;
 using Mendro.Core.Library;
 using Mendro.Shop;
 using Mendro.Storage;
+using Mendro.Web.Access;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Mendro.Web.Pages.Jobs;
 
 /// <summary>Everything that happened to a job, and the switches that take it off the bench and back.</summary>
-public sealed class TimelineModel(JobStore jobs, BenchDesk desk, HandOverDesk handOver, Timeline timeline, TradeLibrary library)
+public sealed class TimelineModel(JobStore jobs, BenchDesk desk, HandOverDesk handOver, Timeline timeline, Viewer viewer, TradeLibrary library)
     : JobPageModel(jobs, desk, library)
 {
     /// <summary>Entries, newest first.</summary>
@@ -17,7 +19,8 @@ public sealed class TimelineModel(JobStore jobs, BenchDesk desk, HandOverDesk ha
     {
         if (!Load())
             return NotFound();
-        Entries = timeline.Of(View.Job.Id);
+        var speaksWithOwners = viewer.Has(Right.Counter);
+        Entries = [.. timeline.Of(View.Job.Id).Where(e => speaksWithOwners || !e.IsBetween).Select(e => viewer.SeesCosts ? e : e.WithoutSums())];
         return Page();
     }
 

@@ -86,7 +86,9 @@ public sealed class IndexModel(MoneyDesk desk, SettingsStore settings, ShopCalen
     public IReadOnlyList<(string Words, Amount Sum)> Balances =>
         [
             (Ways.Apart ? "cash" : "money", desk.Balance(Account.Cash)),
-            .. Ways.Apart || desk.Balance(Account.Bank).Value != 0 ? [("bank", desk.Balance(Account.Bank))] : Array.Empty<(string, Amount)>(),
+            .. Ways.Apart || desk.Balance(Account.Bank).Value != 0
+                ? [("bank", desk.Balance(Account.Bank))]
+                : Array.Empty<(string, Amount)>(),
             ("bound in units", desk.Balance(Account.Units)),
             ("bound in parts", desk.Balance(Account.Stock)),
             ("owners owe", desk.Balance(Account.Owners)),
