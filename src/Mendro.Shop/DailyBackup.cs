@@ -32,7 +32,7 @@ public sealed class DailyBackup(string folder, Func<DateOnly> today, TimeProvide
             _rotation.Take(today(), time.GetUtcNow());
             return Problem = null;
         }
-        catch (ShopFileException ex)
+        catch (Exception ex) when (ex is ShopFileException or ShopBusyException or IOException or UnauthorizedAccessException)
         {
             return Problem = ex.Message;
         }

@@ -40,14 +40,30 @@ public sealed class PictureFiles(string folder)
     {
         if (File.Exists(path))
             return;
-        Directory.CreateDirectory(Path.GetDirectoryName(path)!);
         var part = $"{path}.{Guid.NewGuid():N}.part";
-        using (var stream = new FileStream(part, FileMode.CreateNew, FileAccess.Write))
+        try
         {
-            stream.Write(bytes);
-            stream.Flush(flushToDisk: true);
-        }
+            Directory.CreateDirectory(Path.GetDirectoryName(path)!);
+            using (var stream = new FileStream(part, FileMode.CreateNew, FileAccess.Write))
+            {
+                stream.Write(bytes);
+                stream.Flush(flushToDisk: true);
+            }
 
-        File.Move(part, path, overwrite: true);
+            File.Move(part, path, overwrite: true);
+        }
+        catch (Exception ex) when (ShopFullException.Reason(ex) is not null)
+        {
+            try
+            {
+                File.Delete(part);
+            }
+            catch (IOException)
+            {
+                // It is swept with the next start.
+            }
+
+            throw new ShopFullException(ShopFullException.Reason(ex)!, ex);
+        }
     }
 }

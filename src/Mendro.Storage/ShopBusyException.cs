@@ -1,5 +1,13 @@
 namespace Mendro.Storage;
 
-/// <summary>Another program has held the database for longer than anyone should wait; nothing was changed.</summary>
-public sealed class ShopBusyException(Exception? inner = null)
-    : Exception("The shop's file is in use by another program. Nothing was changed; try again.", inner);
+/// <summary>The shop's file cannot be written at the moment; nothing was changed.</summary>
+public class ShopBusyException : Exception
+{
+    /// <summary>Another program has held it for longer than anyone should wait.</summary>
+    public ShopBusyException(Exception? inner = null)
+        : this("The shop's file is in use by another program. Nothing was changed; try again.", inner) { }
+
+    /// <summary>For another reason.</summary>
+    protected ShopBusyException(string message, Exception? inner)
+        : base(message, inner) { }
+}

@@ -124,6 +124,12 @@ public sealed class ShopDatabase
     /// <summary>Something was written and is kept.</summary>
     public event Action? Committed;
 
+    /// <summary>Something could not be written, with the reason.</summary>
+    public event Action<string>? NotWritten;
+
+    /// <summary>A connection was opened; for tests of what cannot be written.</summary>
+    internal Action<SqliteConnection>? Opening { get; set; }
+
     /// <summary>How many connections were opened so far; for benchmarks and tests.</summary>
     public long Opened => Interlocked.Read(ref _opened);
 
@@ -134,7 +140,8 @@ public sealed class ShopDatabase
         var connection = new SqliteConnection(_connectionString);
         connection.Open();
         // An answered write must survive the machine, not only the process.
-        connection.Execute("PRAGMA synchronous = FULL");
+        connection.Execute("PRAGMA synchronous = FULL; PRAGMA temp_store = MEMORY");
+        Opening?.Invoke(connection);
         return connection;
     }
 
@@ -182,13 +189,31 @@ public sealed class ShopDatabase
             done = true;
             return result;
         }
+        catch (Exception ex) when (ex is SqliteException or IOException or UnauthorizedAccessException && ShopFullException.Reason(ex) is not null)
+        {
+            var why = ShopFullException.Reason(ex)!;
+            NotWritten?.Invoke(why);
+            throw new ShopFullException(why, ex);
+        }
         finally
         {
             session.Transaction = null;
-            transaction?.Dispose();
+            Undo(transaction);
             _turn.Release();
             if (done)
                 Committed?.Invoke();
+        }
+    }
+
+    private static void Undo(SqliteTransaction? transaction)
+    {
+        try
+        {
+            transaction?.Dispose();
+        }
+        catch (SqliteException)
+        {
+            // A full disk has undone it already.
         }
     }
 

@@ -16,10 +16,17 @@ public sealed class BackupKeeper(DailyBackup backups, TimeProvider time, ILogger
             for (var wait = First; ; wait = Pace)
             {
                 await Task.Delay(wait, time, stoppingToken);
-                if (backups.TakeWhenDue())
-                    log.LogInformation("The daily backup was taken");
-                else if (backups.Problem is { } problem)
-                    log.LogWarning("The daily backup could not be taken: {Problem}", problem);
+                try
+                {
+                    if (backups.TakeWhenDue())
+                        log.LogInformation("The daily backup was taken");
+                    else if (backups.Problem is { } problem)
+                        log.LogWarning("The daily backup could not be taken: {Problem}", problem);
+                }
+                catch (Exception ex) when (ex is not (OperationCanceledException or OutOfMemoryException))
+                {
+                    log.LogWarning(ex, "The daily backup could not be taken");
+                }
             }
         }
         catch (OperationCanceledException)

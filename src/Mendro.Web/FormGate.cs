@@ -1,4 +1,5 @@
 using Mendro.Core.Quantities;
+using Mendro.Storage;
 using Microsoft.AspNetCore.Http.Features;
 using Microsoft.Extensions.Primitives;
 
@@ -47,7 +48,7 @@ public sealed class FormGate(RequestDelegate next)
                 context.Response.StatusCode = ex.StatusCode;
                 return;
             }
-            catch (Exception ex) when (ex is InvalidDataException or IOException or ArgumentException)
+            catch (Exception ex) when (ex is InvalidDataException or ArgumentException || ex is IOException && ShopFullException.Reason(ex) is null)
             {
                 context.Response.StatusCode = StatusCodes.Status400BadRequest;
                 return;
@@ -72,7 +73,7 @@ public sealed class FormGate(RequestDelegate next)
         request.Path.StartsWithSegments("/Models/Edit", StringComparison.OrdinalIgnoreCase);
 
     internal static Dictionary<string, StringValues> Clean(IEnumerable<KeyValuePair<string, StringValues>> told) =>
-        told.GroupBy(t => PlainText.Clean(t.Key))
+        told.GroupBy(t => PlainText.Clean(t.Key), StringComparer.OrdinalIgnoreCase)
             .ToDictionary(
                 g => g.Key,
                 g => new StringValues(g.SelectMany(t => t.Value.ToArray()).Select(v => PlainText.Clean(v ?? "")).ToArray()),

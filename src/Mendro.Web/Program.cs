@@ -30,6 +30,12 @@ options = NetworkSetup.WithSettings(options);
 ShopFolder.NarrowNewFiles();
 var builder = WebApplication.CreateBuilder(args);
 
+if (OwnListener.Refuse(args, Environment.GetEnvironmentVariables(), builder.Configuration) is { } elsewhere)
+{
+    Console.Error.WriteLine(elsewhere);
+    return 2;
+}
+
 builder.Host.UseSerilog(
     (_, logging) =>
         logging
@@ -45,17 +51,15 @@ builder.WebHost.ConfigureKestrel(kestrel =>
 {
     kestrel.AddServerHeader = false;
     kestrel.Limits.MaxRequestBodySize = Gate.MostBytes;
-    // Said outright, this overrides every address that the environment may name.
-    if (options.Port is { } port)
-        kestrel.Listen(
-            options.Host,
-            port,
-            listen =>
-            {
-                if (options.Certificate is { } certificate)
-                    listen.UseHttps(certificate);
-            }
-        );
+    kestrel.Listen(
+        options.Host,
+        options.Port ?? OwnListener.UsualPort,
+        listen =>
+        {
+            if (options.Certificate is { } certificate)
+                listen.UseHttps(certificate);
+        }
+    );
 });
 
 // Another name that leads to this machine is how a page of somebody else's would reach the shop (DNS rebinding).
@@ -103,9 +107,12 @@ builder.Services.AddHostedService<BenchWorker>();
 builder.Services.AddHostedService<BackupKeeper>();
 builder.Services.AddHostedService<BookWorker>();
 builder.Services.AddHostedService<HookWorker>();
+// What works behind the answers never ends the shop, whatever becomes of it.
+builder.Services.Configure<HostOptions>(host => host.BackgroundServiceExceptionBehavior = BackgroundServiceExceptionBehavior.Ignore);
 builder.Services.AddHealthChecks().AddCheck<DatabaseHealth>("database");
 
 var app = builder.Build();
+app.Services.GetRequiredService<ShopRoom>().Sweep();
 
 try
 {
@@ -136,8 +143,7 @@ app.UseExceptionHandler(
     new ExceptionHandlerOptions
     {
         ExceptionHandlingPath = "/Error",
-        StatusCodeSelector = ex =>
-            ex is ShopBusyException ? StatusCodes.Status503ServiceUnavailable : StatusCodes.Status500InternalServerError,
+        StatusCodeSelector = ErrorCode.Of,
     }
 );
 app.UseStatusCodePagesWithReExecute("/Error", "?code={0}");

@@ -11,7 +11,7 @@ namespace Mendro.Web;
 /// <param name="DataDirectory">Folder of the database and keys.</param>
 /// <param name="Demo">True to seed the demo world into an empty shop.</param>
 /// <param name="Host">Address to listen on.</param>
-/// <param name="Port">Port, or null to leave it to the host.</param>
+/// <param name="Port">Port, or null for the usual one.</param>
 public sealed record ServeOptions(string DataDirectory, bool Demo, IPAddress Host, int? Port)
 {
     /// <summary>How long the bench page waits for what is being worked out, before it shows what there is.</summary>

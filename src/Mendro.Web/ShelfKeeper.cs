@@ -22,7 +22,7 @@ public sealed class ShelfKeeper(HandOverDesk handOver, ShopCalendar calendar, Ti
             {
                 // The next minute will do.
             }
-            catch (Exception ex) when (ex is Microsoft.Data.Sqlite.SqliteException)
+            catch (Exception ex) when (ex is not (OperationCanceledException or OutOfMemoryException))
             {
                 log.LogWarning(ex, "Shelves could not be looked through");
             }

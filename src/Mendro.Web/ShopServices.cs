@@ -22,7 +22,14 @@ public static class ShopServices
         services.AddSingleton(TimeProvider.System);
         // The shop changes methods of its own copy.
         services.AddSingleton(TradeLibrary.Shipped.Copy());
-        services.AddSingleton(new ShopDatabase(Path.Combine(options.DataDirectory, "shop.db")));
+        services.AddSingleton(s => new ShopRoom(options.DataDirectory, s.GetRequiredService<TimeProvider>()));
+        services.AddSingleton(s =>
+        {
+            var (database, room) = (new ShopDatabase(Path.Combine(options.DataDirectory, "shop.db")), s.GetRequiredService<ShopRoom>());
+            database.NotWritten += room.Lost;
+            database.Committed += room.Found;
+            return database;
+        });
         services.AddSingleton(new PictureFiles(options.DataDirectory));
         services.AddSingleton(new ErasedPeople(options.DataDirectory));
         foreach (

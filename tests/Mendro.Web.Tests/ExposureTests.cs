@@ -49,10 +49,8 @@ public sealed class ExposureTests(ExposureTests.Standing standing) : IClassFixtu
             {
                 ["HOST"] = "0.0.0.0",
                 ["URLS"] = "http://0.0.0.0:0",
-                ["ASPNETCORE_URLS"] = "http://0.0.0.0:0",
                 ["DATA"] = "/nowhere",
                 ["DEMO"] = "true",
-                ["Kestrel__Endpoints__Open__Url"] = "http://0.0.0.0:0",
                 ["PORT"] = "1",
                 ["LANG"] = "de_DE.UTF-8",
                 ["TZ"] = "Asia/Kathmandu",
@@ -70,6 +68,43 @@ public sealed class ExposureTests(ExposureTests.Standing standing) : IClassFixtu
         {
             using var socket = new Socket(address.AddressFamily, SocketType.Stream, ProtocolType.Tcp);
             Should.Throw<SocketException>(() => socket.Connect(address, server.Port));
+        }
+    }
+
+    [Theory]
+    [InlineData("ASPNETCORE_URLS", "http://0.0.0.0:0")]
+    [InlineData("DOTNET_URLS", "http://0.0.0.0:0")]
+    [InlineData("ASPNETCORE_HTTP_PORTS", "0")]
+    [InlineData("Kestrel__Endpoints__Open__Url", "http://0.0.0.0:0")]
+    [InlineData("ASPNETCORE_Kestrel__Endpoints__Open__Url", "http://0.0.0.0:0")]
+    public async Task What_else_says_where_to_listen_is_refused_in_one_sentence(string variable, string value)
+    {
+        var (code, said) = await RealServer.Refused(_folder, new() { [variable] = value });
+        code.ShouldBe(2);
+        said.Trim().ShouldBe($"“{variable}” says where to listen, and that is said to Mendro only: take it away, and use --host and --port (docs/operations.md).");
+    }
+
+    [Fact]
+    public async Task The_command_line_opens_nothing_else_either()
+    {
+        foreach (var more in (string[][])[["--urls", "http://0.0.0.0:0"], ["--Kestrel:Endpoints:Open:Url=http://0.0.0.0:0"]])
+        {
+            var (code, said) = await RealServer.Refused(_folder, null, more);
+            (code, said.Contains("says where to listen", StringComparison.Ordinal)).ShouldBe((2, true));
+        }
+    }
+
+    [Fact]
+    public async Task A_shop_of_the_house_takes_nothing_that_came_through_a_proxy_nobody_named()
+    {
+        using var client = new HttpClient();
+        foreach (var header in (string[])["X-Forwarded-For", "X-Forwarded-Host", "X-Forwarded-Proto", "Forwarded"])
+        {
+            using var request = new HttpRequestMessage(HttpMethod.Get, standing.Address + "/Jobs");
+            request.Headers.Add(header, "for=203.0.113.9");
+            using var answer = await client.SendAsync(request, TestContext.Current.CancellationToken);
+            ((int)answer.StatusCode).ShouldBe(403, header);
+            (await answer.Content.ReadAsStringAsync(TestContext.Current.CancellationToken)).ShouldContain("--proxy");
         }
     }
 

@@ -30,9 +30,11 @@ public static class ShopBackup
         var source = Path.Combine(folder, Database);
         if (!File.Exists(source))
             throw new ShopFileException($"There is no shop in “{folder}”.");
-        var work = Directory.CreateTempSubdirectory("mendro-backup-").FullName;
+        string? work = null;
+        var part = file + ".part";
         try
         {
+            work = Directory.CreateTempSubdirectory("mendro-backup-").FullName;
             var copy = Path.Combine(work, Database);
             Copy(source, copy);
             var (level, jobs) = Glance(copy);
@@ -44,7 +46,6 @@ public static class ShopBackup
                 jobs,
                 files.Select(f => new BackupFile(f.Name, new FileInfo(f.Path).Length, Checksum(f.Path))).ToList()
             );
-            var part = file + ".part";
             Directory.CreateDirectory(Path.GetDirectoryName(Path.GetFullPath(file))!);
             using (var stream = new FileStream(part, FileMode.Create, FileAccess.Write))
             {
@@ -63,13 +64,15 @@ public static class ShopBackup
             File.Move(part, file, overwrite: true);
             return manifest;
         }
-        catch (Exception ex) when (ex is IOException or UnauthorizedAccessException)
+        catch (Exception ex) when (ex is IOException or UnauthorizedAccessException or SqliteException)
         {
-            throw new ShopFileException($"The backup could not be written: {ex.Message}");
+            TakeAway(() => File.Delete(part));
+            throw new ShopFileException($"The backup could not be written: {ShopFullException.Reason(ex) ?? ex.Message}");
         }
         finally
         {
-            Directory.Delete(work, recursive: true);
+            if (work is not null)
+                TakeAway(() => Directory.Delete(work, recursive: true));
         }
     }
 
@@ -98,6 +101,19 @@ public static class ShopBackup
         {
             if (Directory.Exists(fresh))
                 Directory.Delete(fresh, recursive: true);
+        }
+    }
+
+    // What cannot be taken away now hides nothing of what went wrong before.
+    private static void TakeAway(Action what)
+    {
+        try
+        {
+            what();
+        }
+        catch (Exception ex) when (ex is IOException or UnauthorizedAccessException)
+        {
+            // It lies there until the next start.
         }
     }
 

@@ -56,6 +56,7 @@ public static class ShopTransfer
     {
         if (Directory.Exists(folder) && Directory.EnumerateFileSystemEntries(folder).Any())
             throw new ShopFileException($"“{folder}” is not empty; an export wants a folder of its own.");
+        var made = !Directory.Exists(folder);
         try
         {
             Directory.CreateDirectory(Path.Combine(folder, ProfileFolder));
@@ -77,7 +78,16 @@ public static class ShopTransfer
         }
         catch (Exception ex) when (ex is IOException or UnauthorizedAccessException)
         {
-            throw new ShopFileException($"The export could not be written: {ex.Message}");
+            // Half an export is none.
+            if (Directory.Exists(folder))
+                foreach (var entry in Directory.EnumerateFileSystemEntries(folder).ToList())
+                    if (Directory.Exists(entry))
+                        Directory.Delete(entry, recursive: true);
+                    else
+                        File.Delete(entry);
+            if (made && Directory.Exists(folder))
+                Directory.Delete(folder);
+            throw new ShopFileException($"The export could not be written: {ShopFullException.Reason(ex) ?? ex.Message}");
         }
     }
 

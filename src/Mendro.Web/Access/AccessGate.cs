@@ -21,6 +21,11 @@ public sealed class AccessGate(RequestDelegate next, ShopDoor door, ProgramDesk 
     /// <summary>Item of a request that was refused for want of a right.</summary>
     public const string RefusedItem = "mendro.refused";
 
+    /// <summary>Item of a request that came through a proxy nobody named.</summary>
+    public const string PassedOnItem = "mendro.passed-on";
+
+    private static readonly string[] PassedOn = ["X-Forwarded-For", "X-Forwarded-Host", "X-Forwarded-Proto", "Forwarded"];
+
     private const string First = "/First";
     private const string SignIn = "/SignIn";
 
@@ -38,6 +43,14 @@ public sealed class AccessGate(RequestDelegate next, ShopDoor door, ProgramDesk 
         viewer.Keep(context);
         var page = endpoint?.Metadata.GetMetadata<PageActionDescriptor>()?.ViewEnginePath;
         var toThisMachine = endpoint?.Metadata.GetMetadata<ToThisMachine>() is not null && Endpoints.IsFromHere(context);
+        // In a shop of the house whoever asks may everything: what others pass on from elsewhere is not this machine.
+        if (viewer.IsHouse && page is not "/Error" && PassedOn.Any(context.Request.Headers.ContainsKey))
+        {
+            context.Items[PassedOnItem] = true;
+            context.Response.StatusCode = StatusCodes.Status403Forbidden;
+            return;
+        }
+
         if (door.WaitsForOwner && page is not ("/Access/First" or "/Error") && !toThisMachine)
         {
             Refuse(context, First);

@@ -30,9 +30,11 @@ public sealed class HookWorker(HookStore hooks, HookLink link, ShopDatabase data
                     if (hooks.Any)
                         await TellAsync(stoppingToken);
                 }
-                catch (ShopBusyException)
+                catch (Exception ex) when (ex is not (OperationCanceledException or OutOfMemoryException))
                 {
-                    // The next round asks again.
+                    // A file that is in use, a disk that is full: the next round asks again.
+                    if (ex is not ShopBusyException)
+                        log.LogWarning(ex, "Other programs could not be told");
                 }
 
                 await _news.WaitAsync(Pace, stoppingToken);

@@ -33,6 +33,7 @@ public sealed class ErrorModel : PageModel
             403 => LacksRight ? "That is not yours to do" : "That came from somewhere else",
             401 => "Sign in first",
             503 => "The shop's file is in use",
+            507 => "The disk is full",
             413 => "That was too much at once",
             _ => "Something went wrong",
         };
@@ -44,10 +45,13 @@ public sealed class ErrorModel : PageModel
             404 => "There is no such page or job. It may have been deleted; the list of jobs shows deleted ones too.",
             400 => "The page may have been open for too long. Go back, load it again and send it once more; nothing was changed.",
             401 => "You are signed out. Sign in, and send it once more; nothing was changed.",
+            403 when HttpContext.Items.ContainsKey(AccessGate.PassedOnItem) =>
+                "This came through a proxy, and the shop was told of none. Start it with --proxy ADDRESS, and it asks who comes (docs/operations.md).",
             403 when LacksRight => "Your account does not have the right to this. An owner of the shop can give you another role.",
             403 => "Only Mendro's own pages may ask for this. Nothing was changed.",
             405 => "Pages are read and forms are sent; nothing else is answered here.",
             503 => "Another program holds the shop's file for the moment. Nothing was changed, and what you typed is kept here.",
+            507 => "Nothing can be filed until there is room again; looking works. Nothing was changed, and what you typed is kept here.",
             413 => "The limit for one request is 2 MB. Nothing was changed.",
             _ => "Nothing that was answered is lost. Go back and try again; if it stays, the log names the cause.",
         };
@@ -65,9 +69,12 @@ public sealed class ErrorModel : PageModel
     public void OnGet(int? code)
     {
         Code = code ?? 500;
-        if (HttpContext.Features.Get<IExceptionHandlerPathFeature>() is not { Error: ShopBusyException } busy)
+        if (HttpContext.Features.Get<IExceptionHandlerPathFeature>() is not { } busy)
             return;
-        Code = StatusCodes.Status503ServiceUnavailable;
+        var now = ErrorCode.Of(busy.Error);
+        if (now is not (StatusCodes.Status503ServiceUnavailable or StatusCodes.Status507InsufficientStorage))
+            return;
+        Code = now;
         Response.Headers.RetryAfter = "2";
         Again = busy.Path + Request.QueryString;
         if (HttpContext.Items[FormGate.Kept] is not IFormCollection form)

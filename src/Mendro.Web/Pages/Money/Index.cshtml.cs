@@ -157,7 +157,8 @@ public sealed class IndexModel(MoneyDesk desk, SettingsStore settings, ShopCalen
     public AccountNumbers Numbers => desk.Numbers;
 
     /// <summary>What was changed by hand in the month, the newest first.</summary>
-    public IReadOnlyList<MoneyChange> Changes => _changes ??= desk.Changes(calendar.Start(First), calendar.Start(First.AddMonths(1)), MostChanges);
+    public IReadOnlyList<MoneyChange> Changes =>
+        _changes ??= desk.Changes(calendar.Start(First), calendar.Start(First.AddMonths(1)), MostChanges);
 
     private IReadOnlyList<MoneyChange>? _changes;
 
