@@ -166,6 +166,8 @@ internal static class SafekeepingCommands
         var rest = args.Where((a, n) => a != "--json" && (at < 0 || n != at && n != at + 1)).ToList();
         if (rest.Count != 1 || rest[0].StartsWith("--", StringComparison.Ordinal))
             return Commands.Refuse(error, usage);
+        // A whole shop in a file is its owner's alone, like the folder it comes of.
+        ShopFolder.NarrowNewFiles();
         try
         {
             return work(rest[0], Path.GetFullPath(data ?? UsualFolder()), args.Contains("--json"));

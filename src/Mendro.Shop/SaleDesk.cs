@@ -57,9 +57,21 @@ public sealed class SaleDesk(
 
     /// <summary>What selling usually costs here.</summary>
     public SaleTerms Terms =>
-        settings.Value(TermsKey) is { } json && System.Text.Json.JsonSerializer.Deserialize<SaleTerms>(json) is { } kept
+        Read(settings.Value(TermsKey)) is { } kept
             ? kept
             : new SaleTerms(0, 0, 0);
+
+    private static SaleTerms? Read(string? json)
+    {
+        try
+        {
+            return json is null ? null : System.Text.Json.JsonSerializer.Deserialize<SaleTerms>(json);
+        }
+        catch (System.Text.Json.JsonException)
+        {
+            return null;
+        }
+    }
 
     /// <summary>The shop's template.</summary>
     public string Template => settings.Value(TemplateKey) is { Length: > 0 } own ? own : ListingText.Usual;

@@ -31,6 +31,31 @@ public sealed class PictureFiles(string folder)
         return File.Exists(path) ? File.ReadAllBytes(path) : null;
     }
 
+    /// <summary>The name of a picture: the hash of what is in it (SHA-256).</summary>
+    public static string HashOf(byte[] jpeg) => Convert.ToHexStringLower(System.Security.Cryptography.SHA256.HashData(jpeg));
+
+    /// <summary>Copies a picture and its small one, as they are; what is not there is left out.</summary>
+    public void CopyTo(string hash, PictureFiles other)
+    {
+        foreach (var small in (bool[])[true, false])
+            if (Read(hash, small) is { } bytes)
+                Put(other.PathOf(hash, small), bytes);
+    }
+
+    /// <summary>Moves all of them into another folder; one that is there already stays.</summary>
+    public void MoveAllTo(PictureFiles other)
+    {
+        foreach (var file in Directory.EnumerateFiles(Path.Combine(folder, FolderName), "*.jpg", SearchOption.AllDirectories))
+        {
+            var target = Path.Combine(other.Folder, FolderName, Path.GetFileName(Path.GetDirectoryName(file)!), Path.GetFileName(file));
+            Directory.CreateDirectory(Path.GetDirectoryName(target)!);
+            if (!File.Exists(target))
+                File.Move(file, target);
+        }
+    }
+
+    private string Folder => folder;
+
     private string PathOf(string hash, bool small) =>
         IsHash(hash)
             ? Path.Combine(folder, FolderName, hash[..2], hash + (small ? ".small.jpg" : ".jpg"))

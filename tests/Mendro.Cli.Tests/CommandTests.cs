@@ -245,6 +245,7 @@ public sealed class CommandTests : IDisposable
                 ProfileId = "harrow-quartet",
                 ProfileVersion = 1,
                 ModelName = "Harrow Quartet",
+                Currency = "EUR",
                 Claim = "=1+1, dead",
             };
             new ProfileStore(shop, TimeProvider.System).TakeIn(TradeLibrary.Shipped, demo: true);

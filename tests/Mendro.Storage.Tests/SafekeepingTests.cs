@@ -6,6 +6,9 @@ namespace Mendro.Storage.Tests;
 /// <summary>Backups and restores: whole or not at all, and never over a shop without keeping it.</summary>
 public sealed class SafekeepingTests : IDisposable
 {
+    // The name of a picture: 64 digits of a hash.
+    private static readonly string Picture = "ab" + new string('0', 62) + ".jpg";
+
     private static readonly DateTimeOffset At = new(2026, 3, 1, 12, 0, 0, TimeSpan.Zero);
 
     private readonly ShopFile _shop = new();
@@ -29,11 +32,11 @@ public sealed class SafekeepingTests : IDisposable
         _shop.TakeIn("dead", "Ilka Dorn");
         Directory.CreateDirectory(Path.Combine(Folder, "keys"));
         File.WriteAllText(Path.Combine(Folder, "keys", "key-1.xml"), "<key/>");
-        Directory.CreateDirectory(Path.Combine(Folder, "photos"));
-        File.WriteAllBytes(Path.Combine(Folder, "photos", "101.jpg"), [1, 2, 3]);
+        Directory.CreateDirectory(Path.Combine(Folder, "pictures", "ab"));
+        File.WriteAllBytes(Path.Combine(Folder, "pictures", "ab", Picture), [1, 2, 3]);
         var written = ShopBackup.Write(Folder, BackupFile, At);
         (written.Jobs, written.Level).ShouldBe((1, ShopDatabase.KnownLevel));
-        written.Files.Select(f => f.Name).ShouldBe(["shop.db", "keys/key-1.xml", "photos/101.jpg"]);
+        written.Files.Select(f => f.Name).ShouldBe(["shop.db", "keys/key-1.xml", $"pictures/ab/{Picture}"]);
 
         var (manifest, old) = ShopBackup.Restore(BackupFile, Elsewhere, At);
         old.ShouldBeNull();

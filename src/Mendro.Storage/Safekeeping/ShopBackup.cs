@@ -13,11 +13,9 @@ namespace Mendro.Storage;
 /// </summary>
 public static class ShopBackup
 {
-    private const string Database = "shop.db";
+    private const string Database = BackupNames.Database;
     private const string Manifest = "manifest.json";
     private const long LargestManifest = 1024 * 1024;
-
-    private static readonly string[] NotKept = ["shop.lock", "shop.db-wal", "shop.db-shm", Database];
 
     /// <summary>Takes a backup; the shop may be at work meanwhile.</summary>
     /// <param name="folder">Folder of the shop.</param>
@@ -153,18 +151,38 @@ public static class ShopBackup
                 || zip.GetEntry(kept.Name) is not { } entry
             )
                 throw Broken(file, $"{kept.Name} is missing");
-            if (entry.Length != kept.Bytes)
-                throw Broken(file, $"{kept.Name} has another length than it says");
+            if (!BackupNames.Are(kept.Name) || File.Exists(target))
+                throw Broken(file, $"{kept.Name} is no file of a shop");
             Directory.CreateDirectory(Path.GetDirectoryName(target)!);
-            entry.ExtractToFile(target);
+            if (entry.Length != kept.Bytes || !Take(entry, target, kept.Bytes))
+                throw Broken(file, $"{kept.Name} has another length than it says");
             if (Checksum(target) != kept.Sha256)
                 throw Broken(file, $"the checksum of {kept.Name} does not fit");
         }
 
         if (manifest.Files.All(f => f.Name != Database))
             throw Broken(file, "it holds no database");
-        ShopDatabase.CheckFile(Path.Combine(into, Database));
+        var database = Path.Combine(into, Database);
+        ShopDatabase.CheckFile(database);
+        if (ShopSchema.Strange(database) is { } strange)
+            throw Broken(file, $"its database has another {strange} than a shop");
         return manifest;
+    }
+
+    // Never more than was told, whatever the archive says of itself.
+    private static bool Take(ZipArchiveEntry entry, string target, long bytes)
+    {
+        using var from = entry.Open();
+        using var to = new FileStream(target, FileMode.CreateNew, FileAccess.Write);
+        var (buffer, left) = (new byte[81920], bytes);
+        for (int read; (read = from.Read(buffer)) > 0; left -= read)
+        {
+            if (read > left)
+                return false;
+            to.Write(buffer, 0, read);
+        }
+
+        return left == 0;
     }
 
     private static ZipArchive OpenZip(string file)
@@ -276,12 +294,7 @@ public static class ShopBackup
         Directory
             .EnumerateFiles(folder, "*", SearchOption.AllDirectories)
             .Select(path => (Name: Path.GetRelativePath(folder, path).Replace(Path.DirectorySeparatorChar, '/'), Path: path))
-            .Where(f =>
-                !NotKept.Contains(f.Name)
-                && !f.Name.StartsWith("backups/", StringComparison.Ordinal)
-                && !f.Name.StartsWith("before-restore-", StringComparison.Ordinal)
-                && !f.Name.StartsWith('.')
-            )
+            .Where(f => f.Name != Database && BackupNames.Are(f.Name))
             .OrderBy(f => f.Name, StringComparer.Ordinal);
 
     private static bool IsPicture(string name) => name.StartsWith($"{PictureFiles.FolderName}/", StringComparison.Ordinal);

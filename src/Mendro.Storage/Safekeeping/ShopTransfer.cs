@@ -5,6 +5,7 @@ using CsvHelper;
 using CsvHelper.Configuration;
 using Dapper;
 using Mendro.Core.Diagnosis;
+using Mendro.Core.Quantities;
 using Microsoft.Data.Sqlite;
 
 namespace Mendro.Storage;
@@ -64,6 +65,9 @@ public static class ShopTransfer
             using var connection = database.Open();
             using var moment = connection.BeginTransaction(deferred: true);
             var tables = TransferTable.All.Select(table => Write(connection, table, folder)).ToList();
+            var pictures = new PictureFiles(Path.GetDirectoryName(database.File)!);
+            foreach (var hash in connection.Query<string>("SELECT DISTINCT hash FROM pictures ORDER BY hash"))
+                pictures.CopyTo(hash, new PictureFiles(folder));
             var settings = connection
                 .Query<(string Key, string Value)>("SELECT key, value FROM settings ORDER BY key")
                 .ToDictionary(r => r.Key, r => r.Value);
@@ -109,9 +113,13 @@ public static class ShopTransfer
             database.Write(
                 (connection, transaction) =>
                 {
+                    foreach (var (key, value) in manifest.Settings)
+                        if (SettingsCheck.Wrong(key, value) is { } wrong)
+                            throw new ShopFileException($"{ManifestFile}, {key}: “{Short(value ?? "")}” {wrong}.");
+                    // How others reach the shop belongs to the machine, like accounts and codes.
                     connection.Execute(
                         "INSERT INTO settings (key, value) VALUES (@Key, @Value)",
-                        manifest.Settings.Select(s => new { s.Key, s.Value }),
+                        manifest.Settings.Where(s => !SettingsCheck.BelongsToMachine(s.Key)).Select(s => new { s.Key, s.Value }),
                         transaction
                     );
                     foreach (var table in TransferTable.All)
@@ -119,12 +127,15 @@ public static class ShopTransfer
                     return 0;
                 }
             );
+            TakePictures(database, new PictureFiles(folder), new PictureFiles(fresh));
             SqliteConnection.ClearAllPools();
             ShopDatabase.CheckFile(database.File);
             foreach (var old in (string[])["shop.db", "shop.db-wal", "shop.db-shm"])
                 File.Delete(Path.Combine(target, old));
             foreach (var file in Directory.EnumerateFiles(fresh))
                 File.Move(file, Path.Combine(target, Path.GetFileName(file)));
+            if (Directory.Exists(Path.Combine(fresh, PictureFiles.FolderName)))
+                new PictureFiles(fresh).MoveAllTo(new PictureFiles(target));
             return manifest;
         }
         catch (Exception ex) when (ex is SqliteException or FormatException or CsvHelperException)
@@ -140,6 +151,17 @@ public static class ShopTransfer
             SqliteConnection.ClearAllPools();
             if (Directory.Exists(fresh))
                 Directory.Delete(fresh, recursive: true);
+        }
+    }
+
+    // Each is what its name says; one that the export lacks was gone before.
+    private static void TakePictures(ShopDatabase database, PictureFiles from, PictureFiles to)
+    {
+        foreach (var hash in database.Read(c => c.Query<string>("SELECT DISTINCT hash FROM pictures ORDER BY hash").AsList()))
+        {
+            if (from.Read(hash) is { } jpeg && PictureFiles.HashOf(jpeg) != hash)
+                throw new ShopFileException($"{PictureFiles.FolderName}/{hash[..2]}/{hash}.jpg is not the picture that its name says.");
+            from.CopyTo(hash, to);
         }
     }
 
@@ -232,16 +254,41 @@ public static class ShopTransfer
         {
             var values = new DynamicParameters();
             foreach (var name in header)
-                values.Add(name, TransferGate.Pass(TransferText.Read(csv.GetField(name)!, known[name]), known[name]));
+            {
+                if (csv.GetField(name) is not { } field)
+                    throw new ShopFileException($"{table.File}.csv, line {csv.Parser.Row}: “{name}” is missing.");
+                var text = TransferText.Read(field);
+                if (TransferCheck.Wrong(table.Name, known[name], text) is { } wrong)
+                    throw new ShopFileException($"{table.File}.csv, line {csv.Parser.Row}, {name}: “{Short(text!)}” {wrong}.");
+                values.Add(name, TransferGate.Pass(TransferText.Read(field, known[name]), known[name]));
+            }
+
             if (table.Beside is { } own)
-                values.Add(own, File.ReadAllText(BesideFile(folder, csv.GetField("id")!, csv.GetField("version")!)));
-            connection.Execute(sql, values, transaction);
+            {
+                var place = BesideFile(folder, csv.GetField("id")!, csv.GetField("version")!);
+                var text = File.Exists(place) ? File.ReadAllText(place) : "";
+                if (TransferCheck.Wrong(table.Name, known[own], text) is { } wrong)
+                    throw new ShopFileException($"{Path.GetFileName(place)}: {wrong}");
+                values.Add(own, text);
+            }
+
+            try
+            {
+                connection.Execute(sql, values, transaction);
+            }
+            catch (SqliteException ex)
+            {
+                throw new ShopFileException($"{table.File}.csv, line {csv.Parser.Row} does not fit the rest: {ex.Message}");
+            }
+
             rows++;
         }
 
         if (rows != told.Rows)
             throw new ShopFileException($"“{file}” has {rows} rows and not {told.Rows}: it is not whole.");
     }
+
+    private static string Short(string text) => text.Length > 40 ? PlainText.Clean(text[..40]) + " …" : PlainText.Clean(text);
 
     /// <summary>File of a profile version; the id is its own check, so that no file outside the folder is ever named.</summary>
     private static string BesideFile(string folder, string id, object version) =>
