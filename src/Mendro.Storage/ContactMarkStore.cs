@@ -21,7 +21,7 @@ public sealed class ContactMarkStore(ShopDatabase database, TimeProvider time)
                     """,
                     new { jobId, connectorId }
                 )
-                .Select(r => new ContactMark((int)r.Number, Enum.Parse<ContactState>(r.State, ignoreCase: true), r.Ohms))
+                .Select(r => new ContactMark((int)r.Number, Stored.Word(r.State, ContactState.Silent), r.Ohms))
                 .ToList()
         );
 

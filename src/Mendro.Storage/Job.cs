@@ -61,8 +61,22 @@ public sealed record Job
     /// <summary>Stage.</summary>
     public WorkStage Stage { get; init; }
 
+    // What the mapper fills in its place, so that another word there opens the page all the same.
+    internal string StageStored
+    {
+        get => Stage.ToString();
+        init => Stage = Stored.Word(value, WorkStage.Find);
+    }
+
     /// <summary>Shelf it lies on.</summary>
     public Shelf Shelf { get; init; }
+
+    // What the mapper fills in its place, so that another word there opens the page all the same.
+    internal string ShelfStored
+    {
+        get => Shelf.ToString();
+        init => Shelf = Stored.Word(value, Shelf.None);
+    }
 
     /// <summary>Why it lies there.</summary>
     public string ShelfReason { get; init; } = "";
@@ -72,6 +86,13 @@ public sealed record Job
 
     /// <summary>Where it went in the end.</summary>
     public JobEnd Ending { get; init; }
+
+    // What the mapper fills in its place, so that another word there opens the page all the same.
+    internal string EndingStored
+    {
+        get => Ending.ToString();
+        init => Ending = Stored.Word(value, JobEnd.Open);
+    }
 
     /// <summary>Words on the ending: to whom, honest condition, what is kept.</summary>
     public string EndingNote { get; init; } = "";

@@ -31,6 +31,13 @@ public sealed record Lot
     /// <summary>How its price is spread.</summary>
     public SpreadWay Way { get; init; }
 
+    // What the mapper fills in its place, so that another word there opens the page all the same.
+    internal string WayStored
+    {
+        get => Way.ToString();
+        init => Way = Stored.Word(value, SpreadWay.Equal);
+    }
+
     /// <summary>Model of most of its items; blank for none.</summary>
     public string ProfileId { get; init; } = "";
 

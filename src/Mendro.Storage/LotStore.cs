@@ -59,7 +59,7 @@ public sealed class LotStore(ShopDatabase database, TimeProvider time)
                     r => new LotPlace(
                         r.Apart,
                         r.Why,
-                        r.Weight is { } told ? decimal.Parse(told, System.Globalization.CultureInfo.InvariantCulture) : null
+                        r.Weight is { } told ? Stored.Amount(told) : null
                     )
                 )
         );

@@ -25,12 +25,13 @@ public sealed class MethodStore(ShopDatabase database, TimeProvider time)
                     "SELECT json, version, based_on, made_at, retired_at FROM shop_methods ORDER BY id"
                 )
                 .Select(r => new ShopMethod(
-                    JsonSerializer.Deserialize<Method>(r.Json, ProfileJson.Options)!,
+                    Stored.Json<Method>(r.Json, null!, ProfileJson.Options),
                     (int)r.Version,
                     r.BasedOn,
-                    DateTimeOffset.Parse(r.MadeAt, System.Globalization.CultureInfo.InvariantCulture),
+                    Stored.Moment(r.MadeAt),
                     r.RetiredAt is not null
                 ))
+                .Where(m => m.Method is not null)
                 .ToList()
         );
 

@@ -65,6 +65,13 @@ public sealed record BookJob
     /// <summary>Where it went.</summary>
     public JobEnd Ending { get; init; }
 
+    // What the mapper fills in its place, so that another word there opens the page all the same.
+    internal string EndingStored
+    {
+        get => Ending.ToString();
+        init => Ending = Stored.Word(value, JobEnd.Open);
+    }
+
     /// <summary>When it came in, UTC.</summary>
     public DateTimeOffset ReceivedAt { get; init; }
 
@@ -223,7 +230,7 @@ public sealed class MoneyStore(ShopDatabase database, TimeProvider time)
             )
         )
             is { } told
-            ? decimal.Parse(told, System.Globalization.CultureInfo.InvariantCulture)
+            ? Stored.Amount(told)
             : null;
 
     /// <summary>Keeps the rate of a day.</summary>
@@ -257,8 +264,8 @@ public sealed class MoneyStore(ShopDatabase database, TimeProvider time)
                 )
                 .Select(r => new PartsSpent(
                     new JobId(r.Job),
-                    DateTimeOffset.Parse(r.At, System.Globalization.CultureInfo.InvariantCulture),
-                    decimal.Parse(r.Cost, System.Globalization.NumberStyles.Float, System.Globalization.CultureInfo.InvariantCulture),
+                    Stored.Moment(r.At),
+                    Stored.Amount(r.Cost),
                     r.Used && !IsDonor(r.Bin),
                     IsDonor(r.Bin) && long.TryParse(r.Bin[PartUsed.DonorBin.Length..], out var donor) ? donor : null,
                     r.Id

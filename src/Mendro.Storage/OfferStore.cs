@@ -26,6 +26,13 @@ public sealed record Offer
     /// <summary>What became of it.</summary>
     public OfferState State { get; init; }
 
+    // What the mapper fills in its place, so that another word there opens the page all the same.
+    internal string StateStored
+    {
+        get => State.ToString();
+        init => State = Stored.Word(value, default(OfferState));
+    }
+
     /// <summary>What it is.</summary>
     public string Title { get; init; } = "";
 
@@ -87,7 +94,7 @@ public sealed record Offer
     public DateTimeOffset? DeletedAt { get; init; }
 
     /// <summary>Models that it may be.</summary>
-    public IReadOnlyList<string> ModelIds => JsonSerializer.Deserialize<List<string>>(Profiles) ?? [];
+    public IReadOnlyList<string> ModelIds => Stored.Json<List<string>>(Profiles, []);
 }
 
 /// <summary>A unit that came of an offer.</summary>

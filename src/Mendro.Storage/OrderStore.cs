@@ -172,7 +172,7 @@ public sealed class OrderStore(ShopDatabase database, TimeProvider time)
                 .Select(r => new PriceLine(
                     r.Number,
                     r.Part,
-                    decimal.Parse(r.Price, System.Globalization.CultureInfo.InvariantCulture),
+                    Stored.Amount(r.Price),
                     (int)r.From,
                     (int?)r.Available
                 ))

@@ -141,7 +141,7 @@ public sealed class RunStore(ShopDatabase database)
                 MethodId = MethodId,
                 Step = Step,
                 Since = Since,
-                Seconds = JsonSerializer.Deserialize<List<double>>(Seconds) ?? [],
+                Seconds = Stored.Json<List<double>>(Seconds, []),
                 TimerId = TimerId,
                 Touches = Touches,
                 StartedAt = StartedAt,

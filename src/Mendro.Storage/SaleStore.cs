@@ -30,6 +30,13 @@ public sealed record Sale
     /// <summary>How it stands.</summary>
     public SaleState State { get; init; }
 
+    // What the mapper fills in its place, so that another word there opens the page all the same.
+    internal string StateStored
+    {
+        get => State.ToString();
+        init => State = Stored.Word(value, SaleState.Withdrawn);
+    }
+
     /// <summary>Asking price, in the job's currency.</summary>
     public decimal? Asking { get; init; }
 

@@ -33,6 +33,11 @@ public sealed class ShopDatabase
         SqlMapper.AddTypeHandler(new UtcHandler());
         SqlMapper.AddTypeHandler(new DecimalHandler());
         SqlMapper.AddTypeHandler(new JobIdHandler());
+        Stored.Lenient<Job>();
+        Stored.Lenient<BookJob>();
+        Stored.Lenient<Sale>();
+        Stored.Lenient<Lot>();
+        Stored.Lenient<Offer>();
     }
 
     /// <summary>Names the database file; nothing is opened yet.</summary>
@@ -291,12 +296,7 @@ public sealed class ShopDatabase
             parameter.Value = value.UtcDateTime.ToString("yyyy-MM-dd'T'HH:mm:ss.fff'Z'", CultureInfo.InvariantCulture);
         }
 
-        public override DateTimeOffset Parse(object value) =>
-            DateTimeOffset.Parse(
-                (string)value,
-                CultureInfo.InvariantCulture,
-                DateTimeStyles.AssumeUniversal | DateTimeStyles.AdjustToUniversal
-            );
+        public override DateTimeOffset Parse(object value) => Stored.Moment(value as string);
     }
 
     /// <summary>Money is stored as decimal text; SQLite's numbers are binary floats.</summary>

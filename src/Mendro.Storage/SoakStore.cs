@@ -29,7 +29,7 @@ public sealed record Soak
     public string Noted { get; init; } = "[]";
 
     /// <summary>What happened so far.</summary>
-    public IReadOnlyList<Interruption> Interruptions => JsonSerializer.Deserialize<List<Interruption>>(Noted) ?? [];
+    public IReadOnlyList<Interruption> Interruptions => Stored.Json<List<Interruption>>(Noted, []);
 }
 
 /// <summary>Keeps the soaks; those ended stay as history.</summary>

@@ -13,7 +13,7 @@ public sealed class StandInTruthStore(ShopDatabase database)
         var faults = database.Read(connection =>
             connection.QueryFirstOrDefault<string>("SELECT faults FROM stand_in_truths WHERE job_id = @jobId", new { jobId })
         );
-        return faults is null ? null : JsonSerializer.Deserialize<List<string>>(faults);
+        return faults is null ? null : Stored.Json<List<string>>(faults, []);
     }
 
     /// <summary>Hides faults in a job's unit.</summary>

@@ -44,7 +44,7 @@ public sealed record StockItem
     public bool IsLow => Low is { } low && Free < low;
 
     /// <summary>What is in it.</summary>
-    public StockSpec What => JsonSerializer.Deserialize<StockSpec>(Spec, JsonSerializerOptions.Web) ?? new StockSpec(Name);
+    public StockSpec What => Stored.Json(Spec, new StockSpec(Name), JsonSerializerOptions.Web);
 
     /// <summary>Makes a bin of a line.</summary>
     public static StockItem Of(StockLine line) =>

@@ -115,7 +115,7 @@ public sealed class StockStore(ShopDatabase database, TimeProvider time)
                     (int)r.Change,
                     r.Job,
                     r.Why,
-                    DateTimeOffset.Parse(r.At, System.Globalization.CultureInfo.InvariantCulture)
+                    Stored.Moment(r.At)
                 ))
                 .ToList()
         );
