@@ -75,6 +75,7 @@ builder.Services.AddRazorPages()
         var route = mvc.ValueProviderFactories.OfType<RouteValueProviderFactory>().Single();
         mvc.ValueProviderFactories.Remove(route);
         mvc.ValueProviderFactories.Insert(0, route);
+        mvc.Filters.Add(new NoHandler());
     });
 builder.Services.AddAntiforgery(antiforgery =>
 {

@@ -201,7 +201,8 @@ public sealed class TracesModel(JobStore jobs, BenchDesk desk, TraceDesk traces,
     /// <summary>Takes back what was noted last.</summary>
     public IActionResult OnPostUndo()
     {
-        if (!Prepare())
+        // Where there is no board to look at, nothing was filed here that could be taken back.
+        if (!Prepare() || Sheet is null)
             return NotFound();
         var undone = Traces.Undo(Number, Once);
         return undone.Match(
