@@ -14,6 +14,26 @@ public sealed class ActionStore(ShopDatabase database, TimeProvider time)
     public string? Find(string key) =>
         database.Read(connection => connection.QueryFirstOrDefault<string>("SELECT result FROM actions WHERE key = @key", new { key }));
 
+    /// <summary>Keeps what a key stands for, unless it stands for something already.</summary>
+    /// <returns>What it stands for.</returns>
+    public string Claim(string key, string what) =>
+        database.Write(
+            (connection, transaction) =>
+            {
+                connection.Execute(
+                    "INSERT INTO actions (key, at, result) SELECT @key, @at, @what WHERE NOT EXISTS (SELECT 1 FROM actions WHERE key = @key)",
+                    new
+                    {
+                        key,
+                        at = time.GetUtcNow(),
+                        what,
+                    },
+                    transaction
+                );
+                return connection.QuerySingle<string>("SELECT result FROM actions WHERE key = @key", new { key }, transaction);
+            }
+        );
+
     /// <summary>Keeps what an action came to; old ones are forgotten.</summary>
     public void Add(string key, string result) =>
         database.Write(

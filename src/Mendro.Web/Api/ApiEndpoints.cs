@@ -21,6 +21,8 @@ public static class ApiEndpoints
     /// <summary>Header of a key under which a request is done once, however often it is sent.</summary>
     public const string KeyHeader = "Idempotency-Key";
 
+    private const string Tag = "shop";
+
     // A field that nobody knows is a field that somebody misspelt.
     private static readonly JsonSerializerOptions Json = new(JsonSerializerOptions.Web)
     {
@@ -43,8 +45,11 @@ public static class ApiEndpoints
                         document.Info.Version = "1";
                         document.Info.Description =
                             "Every request carries the token of a program (Settings, Programs): Authorization: Bearer …. "
-                            + "What goes wrong is told as problem details (RFC 9457). A post with an Idempotency-Key is done once.";
-                        document.Servers = [];
+                            + "What goes wrong is told as problem details (RFC 9457). A post with an Idempotency-Key is done once; "
+                            + "the same key with another request is refused (422).";
+                        document.Info.License = new OpenApiLicense { Name = "All rights reserved", Identifier = "LicenseRef-Proprietary" };
+                        document.Tags = new HashSet<OpenApiTag> { new() { Name = Tag, Description = "What a program may ask of the shop" } };
+                        document.Servers = [new OpenApiServer { Url = "/", Description = "The shop that answered" }];
                         document.Components ??= new OpenApiComponents();
                         document.Components.SecuritySchemes = new Dictionary<string, IOpenApiSecurityScheme>
                         {
@@ -62,17 +67,17 @@ public static class ApiEndpoints
     public static void MapApi(this WebApplication app)
     {
         app.MapOpenApi("/openapi/{documentName}.json").WithMetadata(new EndpointRight(Right.LookAtCounter));
-        var api = app.MapGroup(Root).WithMetadata(new ForPrograms()).AddEndpointFilter(ProgramGate.Check).RequireRateLimiting(ProgramGate.UsualLimit);
-        api.MapGet("/bench", Bench).Asks(ProgramScope.ReadJobs, "The bench: every unit with its next move, in the order of the shop").Produces<BenchShape[]>();
-        api.MapGet("/jobs/{number:long}", ReadJob).Asks(ProgramScope.ReadJobs, "One job with what is on file").Produces<JobShape>().NotFound();
-        api.MapPost("/jobs", TakeIn).Asks(ProgramScope.TakeIn, "Takes a unit in").Accepts<NewUnit>("application/json")
+        var api = app.MapGroup(Root).WithMetadata(new ForPrograms()).AddEndpointFilter(ProgramGate.Check).AddEndpointFilter(OneTime.Check).WithTags(Tag).RequireRateLimiting(ProgramGate.UsualLimit);
+        api.MapGet("/bench", Bench).WithName("readBench").Asks(ProgramScope.ReadJobs, "The bench: every unit with its next move, in the order of the shop").Produces<BenchShape[]>();
+        api.MapGet("/jobs/{number:long}", ReadJob).WithName("readJob").Asks(ProgramScope.ReadJobs, "One job with what is on file").Produces<JobShape>().NotFound();
+        api.MapPost("/jobs", TakeIn).WithName("takeIn").Asks(ProgramScope.TakeIn, "Takes a unit in").Accepts<NewUnit>("application/json")
             .Produces<TakenUnit>(StatusCodes.Status201Created).Refuses();
-        api.MapPost("/jobs/{number:long}/readings", AddReading).Asks(ProgramScope.Readings, "Adds a reading, or the trial of a function")
+        api.MapPost("/jobs/{number:long}/readings", AddReading).WithName("addReading").Asks(ProgramScope.Readings, "Adds a reading, or the trial of a function")
             .Accepts<NewReading>("application/json").Produces<AddedRecord>(StatusCodes.Status201Created).Refuses().NotFound();
-        api.MapPost("/jobs/{number:long}/pictures", AddPicture).Asks(ProgramScope.Pictures, "Adds a picture: JPEG, PNG or WebP as the body")
+        api.MapPost("/jobs/{number:long}/pictures", AddPicture).WithName("addPicture").Asks(ProgramScope.Pictures, "Adds a picture: JPEG, PNG or WebP as the body")
             .Accepts<byte[]>("image/jpeg", "image/png", "image/webp").Produces<AddedPicture>(StatusCodes.Status201Created).Refuses().NotFound();
-        api.MapGet("/stock", Stock).Asks(ProgramScope.Stock, "Stock levels").Produces<StockShape[]>();
-        api.MapGet("/export", Export).Asks(ProgramScope.Export, "The whole shop as CSV and JSON in a ZIP file (docs/formats.md)")
+        api.MapGet("/stock", Stock).WithName("readStock").Asks(ProgramScope.Stock, "Stock levels").Produces<StockShape[]>();
+        api.MapGet("/export", Export).WithName("export").Asks(ProgramScope.Export, "The whole shop as CSV and JSON in a ZIP file (docs/formats.md)")
             .Produces(StatusCodes.Status200OK, contentType: "application/zip").RequireRateLimiting(ProgramGate.ExportLimit);
         app.Map(Root + "/{**rest}", () => Problems.Of(StatusCodes.Status404NotFound, "There is no such address, or it is not asked in this way."))
             .WithMetadata(new ForPrograms()).RequireRateLimiting(ProgramGate.UsualLimit).ExcludeFromDescription();
@@ -157,7 +162,7 @@ public static class ApiEndpoints
             return Problems.Of(errors);
         var owner = form.ShopStock ? null : Words.Clean(form.OwnerName);
         var order = new IntakeOrder(form.Into(new Job { ProfileId = model!.Id }), owner, Words.Clean(form.OwnerContact), [], []);
-        return intake.TakeIn(order, Key(context))
+        return intake.TakeIn(order, OneTime.Of(context))
             .Match(taken => Results.Created($"{Root}/jobs/{taken.Number}", new TakenUnit(taken.Number)), Problems.Of);
     }
 
@@ -167,9 +172,9 @@ public static class ApiEndpoints
         if (reading is null)
             return wrong!;
         if (reading is { Function: { Length: > 0 } function, Works: { } works, Probe: null, Value: null })
-            return Added(number, desk.Try(new TrialOrder(number, function, works), Key(context)));
+            return Added(number, desk.Try(new TrialOrder(number, function, works), OneTime.Of(context)));
         if (reading is { Probe: { Length: > 0 } probe, Value: { Length: > 0 and <= 200 } value, Function: null, Works: null })
-            return Added(number, desk.Read(new ReadingOrder(number, probe, Words.Clean(value)), Key(context)));
+            return Added(number, desk.Read(new ReadingOrder(number, probe, Words.Clean(value)), OneTime.Of(context)));
         return Problems.Of(
             StatusCodes.Status422UnprocessableEntity,
             "A reading has a probe and a value of up to 200 characters; a trial has a function and whether it works."
@@ -186,7 +191,7 @@ public static class ApiEndpoints
         await context.Request.Body.CopyToAsync(held, context.RequestAborted);
         if (held.Length > PictureDesk.MostBytes)
             return Problems.Of(StatusCodes.Status413PayloadTooLarge, $"A picture has up to {PictureDesk.MostBytes / 1024 / 1024} MB.");
-        return desk.Take(number, held.ToArray(), new PictureWords(about ?? "", side ?? "", Words.Clean(caption)), Key(context))
+        return desk.Take(number, held.ToArray(), new PictureWords(about ?? "", side ?? "", Words.Clean(caption)), OneTime.Of(context))
             .Match(taken => Results.Created($"{Root}/jobs/{number}", new AddedPicture(taken.Id)), Problems.Of);
     }
 
@@ -234,12 +239,6 @@ public static class ApiEndpoints
             return (null, Problems.Of(StatusCodes.Status400BadRequest, $"The body cannot be read{(ex.Path is { Length: > 1 } path ? $" at {path}" : "")}."));
         }
     }
-
-    /// <summary>The key of a request, for its program alone.</summary>
-    private static string? Key(HttpContext context) =>
-        context.Request.Headers[KeyHeader].ToString() is { Length: > 0 and <= 200 } key && ProgramGate.Of(context) is { } program
-            ? OneTimeCode.MarkOf($"{program.Id} {key}")
-            : null;
 
     private static string Name(string property) =>
         property switch
