@@ -107,4 +107,43 @@ public sealed class EventStreamTests(WebShop shop) : IClassFixture<WebShop>
         while (line?.StartsWith("data: {\"number\"", StringComparison.Ordinal) == false);
         line.ShouldBe($$"""data: {"number":{{number}},"by":"mine","who":""}""");
     }
+
+    [Fact]
+    public void An_account_has_eight_streams_and_the_oldest_ends_for_one_more()
+    {
+        var streams = new EventStreams();
+        var all = Enumerable.Range(0, 8).Select(n => streams.Open($"tab{n}", account: 7)!).ToList();
+        streams.Open("another's", account: 8).ShouldNotBeNull();
+        streams.Open("tab8", account: 7).ShouldNotBeNull();
+        streams.IsOpen("tab0").ShouldBeFalse();
+        all[0].Reader.TryRead(out var told).ShouldBeTrue();
+        told!.Name.ShouldBe("replaced");
+        (streams.IsOpen("tab1"), streams.IsOpen("another's"), streams.Count).ShouldBe((true, true, 9));
+        // In a shop of the house nobody is told from another.
+        for (var n = 0; n < 20; n++)
+            streams.Open($"house{n}").ShouldNotBeNull();
+        streams.IsOpen("house0").ShouldBeTrue();
+    }
+
+    [Fact]
+    public void A_phone_hears_of_its_own_job_only()
+    {
+        var streams = new EventStreams();
+        var (phone, bench) = (streams.Open("phone", account: 7, job: 101)!, streams.Open("bench", account: 8)!);
+        streams.SendAll("bench", new { });
+        streams.SendAll("job", new { Number = 101 }, 101);
+        streams.SendAll("job", new { Number = 102 }, 102);
+        streams.SendEach("here", 102, _ => new { Number = 102 });
+        streams.SendEach("here", 101, _ => new { Number = 101 });
+        List<string> Heard(System.Threading.Channels.Channel<ServerEvent> of)
+        {
+            var heard = new List<string>();
+            while (of.Reader.TryRead(out var told))
+                heard.Add($"{told.Name} {told.Data}");
+            return heard;
+        }
+
+        Heard(phone).ShouldBe(["job {\"number\":101}", "here {\"number\":101}"]);
+        Heard(bench).Count.ShouldBe(5);
+    }
 }

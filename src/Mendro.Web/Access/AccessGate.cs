@@ -125,7 +125,7 @@ public sealed class AccessGate(RequestDelegate next, ShopDoor door, ProgramDesk 
             return false;
         var handler = Handler(context);
         if (viewer.Session is { JobNumber: { } job })
-            return PageRights.PhoneMay(page, changes, handler, Convert.ToString(context.Request.RouteValues["number"], null) == $"{job}");
+            return PageRights.PhoneMay(page, changes, handler, Convert.ToString(context.Request.RouteValues["number"], null) == $"{job}", viewer.Session.Role);
         return viewer.Has(PageRights.Of(page).For(changes, handler));
     }
 

@@ -160,11 +160,14 @@ public static class PageRights
     /// <param name="changes">True for a post.</param>
     /// <param name="handler">Handler.</param>
     /// <param name="isItsJob">True when the address names its job.</param>
-    public static bool PhoneMay(string page, bool changes, string handler, bool isItsJob)
+    /// <param name="giver">What its giver is in the shop now: a phone may no more.</param>
+    public static bool PhoneMay(string page, bool changes, string handler, bool isItsJob, ShopRole giver)
     {
         var right = Of(page);
         if (right.Look == Right.Anyone && right.Change == Right.Anyone)
             return true;
+        if (!RoleRights.Has(giver, right.For(changes, handler)))
+            return false;
         if (changes)
             return PhoneAdds.Any(a => a.Page == page && a.Handler.Equals(handler, StringComparison.OrdinalIgnoreCase))
                 && (isItsJob || !page.StartsWith("/Jobs/", StringComparison.Ordinal));

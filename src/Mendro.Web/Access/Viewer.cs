@@ -28,11 +28,11 @@ public sealed record Viewer(SignedIn? Session, bool IsHouse)
     /// <summary>True when what things cost and bring may be shown.</summary>
     public bool SeesCosts => Has(Right.LookAtCosts);
 
-    /// <summary>True when there is this right. A phone looks, whoever gave it the code; what it may add is said page by page.</summary>
+    /// <summary>True when there is this right. A phone looks, at what its giver may look at now; what it may add is said page by page.</summary>
     public bool Has(Right right) =>
         right == Right.Anyone
         || IsHouse
-        || (Session is { } session && (IsPhone ? right is Right.Own or Right.Look or Right.LookAtCounter : RoleRights.Has(session.Role, right)));
+        || (Session is { } session && (!IsPhone || right is Right.Own or Right.Look or Right.LookAtCounter) && RoleRights.Has(session.Role, right));
 
     /// <summary>The page of a job that one goes to: where the work is, or, for the counter, where it is handed over.</summary>
     public string JobPage(string stage) => Has(Right.Look) ? stage : "HandOver";

@@ -1,3 +1,5 @@
+using Mendro.Web.Access;
+
 namespace Mendro.Web.Live;
 
 /// <summary>The stream of server-sent events (HTML Standard, section 9.2) of one browser. It starts nothing and takes nothing:
@@ -18,7 +20,8 @@ public sealed class EventEndpoint(EventStreams streams, IHostApplicationLifetime
             return;
         }
 
-        if (streams.Open(browser) is not { } stream)
+        var session = Viewer.Of(context).Session;
+        if (streams.Open(browser, session?.AccountId, session?.JobNumber) is not { } stream)
         {
             context.Response.StatusCode = StatusCodes.Status503ServiceUnavailable;
             context.Response.Headers.RetryAfter = "10";

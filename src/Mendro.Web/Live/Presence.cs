@@ -73,7 +73,7 @@ public sealed class Presence(EventStreams streams, TimeProvider time) : IHostedS
     private static IReadOnlyList<string> Names(IEnumerable<Place> places) =>
         places.Select(p => p.Name).Distinct().Order(StringComparer.Ordinal).ToList();
 
-    private void Tell(long job) => streams.SendEach("here", browser => Message(job, Others(job, browser)));
+    private void Tell(long job) => streams.SendEach("here", job, browser => Message(job, Others(job, browser)));
 
     private static object Message(long job, IReadOnlyList<string> names) => new { Number = job, Names = names };
 
@@ -81,7 +81,7 @@ public sealed class Presence(EventStreams streams, TimeProvider time) : IHostedS
     private void Greet(string browser)
     {
         foreach (var (job, names) in Taken(browser))
-            streams.Send(browser, "here", Message(job, names));
+            streams.Send(browser, "here", Message(job, names), job);
     }
 
     private void Away(string browser)

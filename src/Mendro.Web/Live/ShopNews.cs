@@ -32,6 +32,6 @@ public sealed class ShopNews(EventStreams streams, BenchRefresher refresher, Job
     private void TellJob(long number)
     {
         var page = asking.HttpContext?.Request.Headers[PageHeader].ToString() ?? "";
-        streams.SendAll("job", new { Number = number, By = page.Length <= LongestPage ? page : "", Who = Acting.Now });
+        streams.SendAll("job", new { Number = number, By = page.Length <= LongestPage ? page : "", Who = Acting.Now }, number);
     }
 }
