@@ -140,6 +140,8 @@ app.Services.GetRequiredService<MethodDesk>().Refresh();
 
 app.UseProxy(options);
 app.UseMiddleware<SecurityHeaders>();
+// Over TLS every cookie is for TLS only, whoever sets it.
+app.UseCookiePolicy(new CookiePolicyOptions { Secure = CookieSecurePolicy.SameAsRequest });
 app.UseExceptionHandler(
     new ExceptionHandlerOptions
     {

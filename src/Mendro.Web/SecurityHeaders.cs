@@ -20,6 +20,9 @@ public sealed class SecurityHeaders(RequestDelegate next)
             // Browsers heed it, and do not complain of it, where what comes cannot have been changed on the way.
             if (context.Request.IsHttps || ServeOptions.LocalNames.Contains(context.Request.Host.Host))
                 headers["Cross-Origin-Opener-Policy"] = "same-origin";
+            // Once it came by a certificate of the shop's own, browsers are to come so for a year (RFC 6797); by names only, as it says.
+            if (context.Request.IsHttps && !ServeOptions.LocalNames.Contains(context.Request.Host.Host))
+                headers.StrictTransportSecurity = "max-age=31536000";
             headers["Cross-Origin-Resource-Policy"] = "same-origin";
             headers["Permissions-Policy"] = "camera=(), microphone=(), geolocation=()";
             // Pages show the shop's data: no cache may keep them.

@@ -56,18 +56,19 @@ public sealed class SignInDesk(
     public SignInAnswer SignIn(string? name, string? password, Visitor from)
     {
         var (told, word) = ((name ?? "").Trim(), password ?? "");
-        if (guard.Shut(told, from.Address) is { Ticks: > 0 } shut)
-            return Failed($"Too many wrong passwords. Try again in {Math.Ceiling(shut.TotalMinutes):0} min, or ask an owner for a code.");
         var account = accounts.Find(told);
+        var known = account is not null && sessions.WasAt(account.Id, from.Address);
+        if (guard.Shut(told, from.Address, known) is { Ticks: > 0 } shut)
+            return Failed($"Too many wrong passwords. Try again in {Math.Ceiling(shut.TotalMinutes):0} min, or ask an owner for a code.");
         // Who has no account takes as long as who has one.
         var fits = Fits(account is { Password.Length: > 0 } ? account.Password : Nobody, word) && account is { Password.Length: > 0, ClosedAt: null };
         if (!fits)
         {
             log.Add(told.Length > AccountDesk.LongestName ? told[..AccountDesk.LongestName] : told, "was not let in", from.Address);
-            return new SignInAnswer(null, null, Wrong, guard.Wrong(told, from.Address));
+            return new SignInAnswer(null, null, Wrong, guard.Wrong(told, from.Address, known));
         }
 
-        guard.Right(told);
+        guard.Right(told, from.Address);
         return Begin(account!, from);
     }
 
@@ -110,15 +111,10 @@ public sealed class SignInDesk(
     /// <summary>Changes one's own password; all other sessions end.</summary>
     public Deed<Done> ChangePassword(SignedIn who, string? before, string? password, Visitor from)
     {
-        if (guard.Shut(who.Name, from.Address) is { Ticks: > 0 })
-            return Refusal.Invalid("Too many wrong passwords. Try again later.");
         if (accounts.Find(who.AccountId) is not { } account)
             return Refusal.Missing;
         if (!Fits(account.Password.Length > 0 ? account.Password : Nobody, before ?? ""))
-        {
-            guard.Wrong(who.Name, from.Address);
             return Refusal.Invalid("That is not your password so far.");
-        }
 
         if (PasswordRule.Problem(password, account.Name) is { } wrong)
             return Refusal.Invalid(wrong);

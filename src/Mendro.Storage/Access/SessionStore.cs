@@ -48,6 +48,16 @@ public sealed class SessionStore(ShopDatabase database, TimeProvider time)
     // Rows of sessions that ended are kept so long, to be asked about.
     private static readonly TimeSpan Kept = TimeSpan.FromDays(90);
 
+    /// <summary>True when an account has signed in from an address before, whether it is still signed in or not.</summary>
+    public bool WasAt(long account, string address) =>
+        address.Length > 0
+        && database.Read(connection =>
+            connection.ExecuteScalar<bool>(
+                "SELECT EXISTS (SELECT 1 FROM sessions WHERE account_id = @account AND address = @address AND job_number IS NULL)",
+                new { account, address }
+            )
+        );
+
     /// <summary>Begins one.</summary>
     /// <param name="mark">Mark of the secret.</param>
     /// <param name="account">Account.</param>

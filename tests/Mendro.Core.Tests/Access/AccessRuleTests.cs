@@ -124,4 +124,55 @@ public sealed class AccessRuleTests
         Right[] everybody = [Right.Anyone, Right.Own, Right.LookAtCounter];
         Enum.GetValues<Right>().Where(r => RoleRights.Has(role, r)).ShouldBe(everybody.Concat(rights), ignoreOrder: true);
     }
+
+    [Fact]
+    public void Guesses_from_elsewhere_shut_nobody_out_where_they_have_signed_in_before()
+    {
+        var guard = new GuessGuard(_time);
+        for (var n = 0; n < 30; n++)
+            guard.Wrong("ann", $"10.9.0.{n}");
+        guard.Shut("ann", "10.0.0.5").ShouldBeGreaterThan(TimeSpan.Zero);
+        guard.Shut("ann", "10.0.0.5", knownThere: true).ShouldBe(TimeSpan.Zero);
+        // That place has a count of its own.
+        for (var n = 0; n < 5; n++)
+            guard.Wrong("ann", "10.0.0.5", knownThere: true);
+        guard.Shut("ann", "10.0.0.5", knownThere: true).ShouldBeGreaterThan(TimeSpan.Zero);
+    }
+
+    [Fact]
+    public void A_right_one_clears_a_shared_address()
+    {
+        var guard = new GuessGuard(_time);
+        for (var n = 0; n < 19; n++)
+            guard.Wrong($"name {n}", "10.0.0.7");
+        guard.Right("ann", "10.0.0.7");
+        guard.Wrong("bea", "10.0.0.7");
+        guard.Shut("cleo", "10.0.0.7").ShouldBe(TimeSpan.Zero);
+    }
+
+    [Fact]
+    public void A_clock_that_is_set_back_shuts_nobody_out()
+    {
+        var time = new SetBack();
+        var guard = new GuessGuard(time);
+        for (var n = 0; n < 5; n++)
+            guard.Wrong("ann", "10.0.0.7");
+        time.Now -= TimeSpan.FromDays(400);
+        time.Ran += TimeSpan.FromMinutes(2);
+        guard.Shut("ann", "10.0.0.7").ShouldBe(TimeSpan.Zero);
+    }
+
+    // A wall clock that somebody sets, beside the time that the machine has run.
+    private sealed class SetBack : TimeProvider
+    {
+        public DateTimeOffset Now { get; set; } = new(2026, 3, 1, 9, 0, 0, TimeSpan.Zero);
+
+        public TimeSpan Ran { get; set; }
+
+        public override DateTimeOffset GetUtcNow() => Now;
+
+        public override long GetTimestamp() => Ran.Ticks;
+
+        public override long TimestampFrequency => TimeSpan.TicksPerSecond;
+    }
 }

@@ -130,7 +130,9 @@ public sealed class NetworkTests : IDisposable
         using var connection = new Microsoft.Data.Sqlite.SqliteConnection($"Data Source={Path.Combine(_folder, "shop.db")};Mode=ReadOnly;Pooling=False");
         connection.Open();
         Dapper.SqlMapper.ExecuteScalar<string>(connection, "SELECT address FROM sessions").ShouldBe(seen);
-        opened.Headers.GetValues("Set-Cookie").Any(c => c.Contains("secure", StringComparison.OrdinalIgnoreCase)).ShouldBe(https);
+        foreach (var cookie in shown.Headers.GetValues("Set-Cookie").Concat(opened.Headers.GetValues("Set-Cookie")))
+            cookie.Contains("secure", StringComparison.OrdinalIgnoreCase).ShouldBe(https, cookie);
+        opened.Headers.Contains("Strict-Transport-Security").ShouldBe(https);
     }
 
     [Fact]
