@@ -21,6 +21,9 @@ public sealed partial class JournalStore(ShopDatabase database, TimeProvider tim
             connection.Query<(string, long)>("SELECT kind, id FROM books_due ORDER BY kind, id LIMIT @most", new { most }).AsList()
         );
 
+    /// <summary>How much is to be brought in.</summary>
+    public long DueCount() => database.Read(connection => connection.ExecuteScalar<long>("SELECT count(*) FROM books_due"));
+
     /// <summary>One thing is in the books.</summary>
     public void Settled(string kind, long id) =>
         database.Write(

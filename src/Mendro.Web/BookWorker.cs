@@ -2,12 +2,13 @@ using Mendro.Shop;
 
 namespace Mendro.Web;
 
-/// <summary>Brings into the books what an older shop has of them, behind the work: a few hundred matters at a time.</summary>
+/// <summary>Brings into the books what an older shop has of them, behind the work: some tens of matters at a time.</summary>
 public sealed partial class BookWorker(BookKeeper keeper, TimeProvider time, ILogger<BookWorker> log) : BackgroundService
 {
-    private const int AtOnce = 200;
+    // So few that nobody who files waits for them.
+    private const int AtOnce = 40;
     private static readonly TimeSpan First = TimeSpan.FromSeconds(2);
-    private static readonly TimeSpan Between = TimeSpan.FromMilliseconds(50);
+    private static readonly TimeSpan Between = TimeSpan.FromMilliseconds(10);
 
     /// <inheritdoc/>
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)

@@ -102,7 +102,7 @@ public sealed partial class MoneyDesk
             {
                 if (counted < 0)
                     return Refusal.Invalid("What lies in a drawer is 0 or more.");
-                keeper.SettleAll();
+                Settle();
                 var told = journal.Balance(Account.Cash, day, Own);
                 var more = counted - told;
                 Amount In(decimal value) => new(value, Own);

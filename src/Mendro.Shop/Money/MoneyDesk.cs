@@ -77,7 +77,7 @@ public sealed partial class MoneyDesk(
     /// <param name="month">Its first day.</param>
     public MonthBooks Month(DateOnly month)
     {
-        keeper.SettleAll();
+        Settle();
         return Made(month, journal.Between(month, month.AddMonths(1), Own), journal.Lacking());
     }
 
@@ -86,7 +86,7 @@ public sealed partial class MoneyDesk(
     /// <param name="count">How many months.</param>
     public IReadOnlyList<(DateOnly Month, decimal Gain)> Gains(DateOnly first, int count)
     {
-        keeper.SettleAll();
+        Settle();
         var byMonth = journal.Months(first, first.AddMonths(count), Own).Where(m => m.Account >= Account.Sales).ToLookup(m => m.Month);
         return Enumerable.Range(0, count).Select(first.AddMonths).Select(m => (m, -byMonth[m].Sum(v => v.Value))).ToList();
     }
@@ -96,7 +96,7 @@ public sealed partial class MoneyDesk(
     /// <param name="lot">Lot; blank for a job.</param>
     public MonthBooks Of(long? number, string lot)
     {
-        keeper.SettleAll();
+        Settle();
         var entries = number is null && lot.Length == 0 ? [] : journal.Of(number, lot, Own);
         var of = number is { } one ? [one] : money.Jobs(null, lot).Select(j => j.Number);
         return Made(default, entries, journal.Lacking().Intersect(of).ToList());
@@ -105,7 +105,7 @@ public sealed partial class MoneyDesk(
     /// <summary>What stands on an account, all days together.</summary>
     public Amount Balance(Account account)
     {
-        keeper.SettleAll();
+        Settle();
         return new Amount(journal.Balance(account, Own), Own);
     }
 
@@ -124,7 +124,9 @@ public sealed partial class MoneyDesk(
             {
                 if (locked && month.AddMonths(1) > today)
                     return Refusal.Invalid("A month is closed when it is over.");
-                keeper.SettleAll();
+                Settle();
+                if (locked && ToCome > 0)
+                    return Refusal.Invalid("Matters of earlier times are still being brought into the books. Close it when they are in.");
                 if (journal.IsLocked(month) != locked)
                     journal.Lock(month, locked);
                 var name = month.ToString("MMMM yyyy", CultureInfo.InvariantCulture);
@@ -136,7 +138,7 @@ public sealed partial class MoneyDesk(
     /// <param name="customer">Of one owner; null for all.</param>
     public IReadOnlyList<OpenItem> OpenItems(long? customer = null)
     {
-        keeper.SettleAll();
+        Settle();
         return journal.OpenItems(customer, Own);
     }
 
@@ -158,11 +160,18 @@ public sealed partial class MoneyDesk(
     /// <param name="to">Last day.</param>
     public MonthBooks Span(DateOnly from, DateOnly to)
     {
-        keeper.SettleAll();
+        Settle();
         return Made(from, journal.Between(from, to.AddDays(1), Own), journal.Lacking());
     }
 
+    // What an older shop has of them is brought in behind the work; a page waits for little of it.
+    private const int WaitedFor = 120;
     private const int DaysAhead = 60;
+
+    /// <summary>Matters that are still to be brought into the books; what is shown lacks them.</summary>
+    public long ToCome => journal.DueCount();
+
+    private void Settle() => keeper.Settle(WaitedFor);
 
     // Money comes when the unit does or later; what is sent in by post may be paid for before.
     private string? Implausible(Job job, DateOnly day)

@@ -121,12 +121,19 @@ public sealed class IndexModel(MoneyDesk desk, SettingsStore settings, ShopCalen
     public void OnGet() { }
 
     /// <summary>The books as a file.</summary>
-    public IActionResult OnGetCsv() =>
-        File(Encoding.UTF8.GetBytes(BooksFile.Entries(Books)), "text/csv", IsMonth ? $"books-{DayText.Write(First)[..7]}.csv" : "books.csv");
+    public IActionResult OnGetCsv() => Whole(BooksFile.Entries, "books");
 
     /// <summary>The entries line by line, with debit and credit.</summary>
-    public IActionResult OnGetLines() =>
-        File(Encoding.UTF8.GetBytes(BooksFile.Lines(Books, Currency, desk.Numbers)), "text/csv", IsMonth ? $"journal-{DayText.Write(First)[..7]}.csv" : "journal.csv");
+    public IActionResult OnGetLines() => Whole(books => BooksFile.Lines(books, Currency, desk.Numbers), "journal");
+
+    // A file is all of it or none.
+    private IActionResult Whole(Func<MonthBooks, string> write, string name)
+    {
+        var text = write(Books);
+        return ToCome > 0
+            ? Refuse("Matters of earlier times are still being brought into the books. The file is whole when they are in; try again in a while.")
+            : File(Encoding.UTF8.GetBytes(text), "text/csv", IsMonth ? $"{name}-{DayText.Write(First)[..7]}.csv" : $"{name}.csv");
+    }
 
     /// <summary>What owners owe, the oldest first.</summary>
     public IReadOnlyList<OpenItem> Open => desk.OpenItems();
@@ -144,6 +151,9 @@ public sealed class IndexModel(MoneyDesk desk, SettingsStore settings, ShopCalen
             yield return ($"{First.Year}", new DateOnly(First.Year, 1, 1), new DateOnly(First.Year, 12, 31));
         }
     }
+
+    /// <summary>Matters that are still to be brought into the books.</summary>
+    public long ToCome => desk.ToCome;
 
     /// <summary>What usually goes through the bank.</summary>
     public MoneyWays Ways => _ways ??= desk.Ways;
