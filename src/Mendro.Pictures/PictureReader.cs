@@ -13,8 +13,8 @@ public static class PictureReader
     /// <summary>Largest file, bytes.</summary>
     public const int MostBytes = 24 * 1024 * 1024;
 
-    /// <summary>Most pixels of a picture: phones send up to 50 million, and unpacked they take four bytes each.</summary>
-    public const long MostPixels = 60_000_000;
+    /// <summary>Most pixels of a picture: phones send up to 50 million; unpacked they would take four bytes each.</summary>
+    public const long MostPixels = 50_000_000;
 
     /// <summary>Longer side of what is kept, pixels.</summary>
     public const int LongestSide = 2000;
@@ -25,7 +25,7 @@ public static class PictureReader
     private const int Quality = 86;
     private const int SmallQuality = 78;
 
-    // One at a time: each takes up to a quarter of a gigabyte while it is unpacked.
+    // One at a time: what cannot be unpacked in strips takes up to a fifth of a gigabyte.
     private static readonly Lock One = new();
 
     /// <summary>Reads a picture.</summary>
@@ -73,8 +73,8 @@ public static class PictureReader
         var size = codec.GetScaledDimensions(scale);
         using var srgb = SKColorSpace.CreateSrgb();
         var info = new SKImageInfo(size.Width, size.Height, SKColorType.Rgba8888, SKAlphaType.Premul, srgb);
-        using var read = new SKBitmap(info);
-        if (codec.GetPixels(info, read.GetPixels()) != SKCodecResult.Success)
+        using var read = PictureStrips.Read(codec, info, LongestSide) ?? Whole(codec, info);
+        if (read is null)
             return null;
         var turned = codec.EncodedOrigin is SKEncodedOrigin.LeftTop or SKEncodedOrigin.RightTop or SKEncodedOrigin.RightBottom
             or SKEncodedOrigin.LeftBottom;
@@ -93,6 +93,22 @@ public static class PictureReader
         canvas.SetMatrix(Turn(codec.EncodedOrigin, read.Width, read.Height));
         canvas.DrawBitmap(read, 0, 0, new SKSamplingOptions(SKFilterMode.Nearest));
         return upright;
+    }
+
+    // Scaled before it is turned: the large one is there once and no longer than it must.
+    private static SKBitmap? Whole(SKCodec codec, SKImageInfo info)
+    {
+        var whole = new SKBitmap(info);
+        if (codec.GetPixels(info, whole.GetPixels()) != SKCodecResult.Success)
+        {
+            whole.Dispose();
+            return null;
+        }
+
+        if (Math.Max(info.Width, info.Height) <= 2 * LongestSide)
+            return whole;
+        using (whole)
+            return Scaled(whole, LongestSide);
     }
 
     /// <summary>The eight ways in which a camera may hold a picture (Exif 2.32, tag 274): from its rows to how it stands upright.</summary>

@@ -43,18 +43,30 @@ public sealed class MethodDesk(MethodStore methods, ModelShelf models, Ledger le
     {
         lock (_making)
         {
+            var mark = methods.ClosedMark();
             _book = new MethodBook();
             _counted.Clear();
             Count(methods.Repairs());
             Use();
+            Volatile.Write(ref _mark, mark);
         }
     }
+
+    /// <summary>The same, where what is closed is not any more what it was.</summary>
+    public void RefreshWhenChanged()
+    {
+        if (methods.ClosedMark() != Volatile.Read(ref _mark))
+            Refresh();
+    }
+
+    private string _mark = "";
 
     /// <summary>A job was closed: what came of its repairs counts from now on.</summary>
     public void Closed(long number)
     {
         lock (_making)
         {
+            var mark = methods.ClosedMark();
             var repairs = methods.Repairs(number);
             // Closed for the second time: what it said before is not to be counted on.
             if (repairs.Any(r => _counted.Contains(r.Job)))
@@ -66,6 +78,7 @@ public sealed class MethodDesk(MethodStore methods, ModelShelf models, Ledger le
 
             Count(repairs);
             Use();
+            Volatile.Write(ref _mark, mark);
         }
     }
 

@@ -138,17 +138,18 @@ public sealed partial class JournalStore(ShopDatabase database, TimeProvider tim
     /// <summary>What owners owe, or have paid too much, by job: the oldest first.</summary>
     /// <param name="customer">Of one owner; null for all.</param>
     /// <param name="currency">Currency.</param>
-    public IReadOnlyList<OpenItem> OpenItems(long? customer, Currency currency) =>
+    /// <param name="most">How many.</param>
+    public IReadOnlyList<OpenItem> OpenItems(long? customer, Currency currency, int most = int.MaxValue) =>
         database.Read(connection =>
             connection
                 .Query<(long Number, string Unit, long Customer, string Name, string Since, long Value)>(
-                    """
-                    SELECT j.number, CASE WHEN j.unit_name <> '' THEN j.unit_name ELSE j.model_name END, c.id, c.name, min(e.own_day), sum(l.value)
-                    FROM journal_lines l JOIN journal e ON e.id = l.entry_id JOIN jobs j ON j.id = e.job_id JOIN customers c ON c.id = j.customer_id
-                    WHERE l.account = 'Owners' AND e.currency = @Code AND (@customer IS NULL OR c.id = @customer) AND j.closed_at IS NOT NULL
-                    GROUP BY j.id HAVING sum(l.value) <> 0 ORDER BY min(e.own_day), j.number
+                    $"""
+                    SELECT j.number, CASE WHEN j.unit_name <> '' THEN j.unit_name ELSE j.model_name END, c.id, c.name, o.since, o.value
+                    FROM journal_open o JOIN jobs j ON j.id = o.job_id JOIN customers c ON c.id = j.customer_id
+                    WHERE o.value <> 0 AND o.currency = @Code AND j.closed_at IS NOT NULL{(customer is null ? "" : " AND j.customer_id = @customer")}
+                    ORDER BY o.since, o.job_id LIMIT @most
                     """,
-                    new { customer, currency.Code }
+                    new { customer, currency.Code, most }
                 )
                 .Select(r => new OpenItem(
                     r.Number,

@@ -90,8 +90,18 @@ public sealed class MethodStore(ShopDatabase database, TimeProvider time)
                 )
         );
 
+    /// <summary>Another one whenever a job was closed, opened again, deleted or brought back.</summary>
+    public string ClosedMark() =>
+        database.Read(connection =>
+            connection.QuerySingle<string>(
+                "SELECT count(*) || ' ' || coalesce(max(closed_at), '') || ' ' || (SELECT count(*) || ' ' || coalesce(max(id), 0) FROM shop_methods) FROM jobs j "
+                    + "WHERE closed_at IS NOT NULL AND deleted_at IS NULL AND practice_seed IS NULL"
+            )
+        );
+
     /// <summary>Repairs of closed jobs as they were filed, in the order in which the jobs were closed.</summary>
     /// <param name="number">Number of the one job that is asked for; null for all.</param>
+    /// <remarks>All of them: each is read, which takes a while in a large shop.</remarks>
     public IReadOnlyList<ClosedRepair> Repairs(long? number = null) =>
         database.Read(connection =>
             connection

@@ -119,6 +119,33 @@ public sealed partial class OwnerStore
                 .ToList()
         );
 
+    /// <summary>People whose name begins likewise, or who are reached likewise.</summary>
+    public IReadOnlyList<PersonLine> Near(string begins, string contact, int most) =>
+        database.Read(connection =>
+            connection
+                .Query<PersonLine>(
+                    """
+                    SELECT c.id, c.name, c.contact, (SELECT count(*) FROM jobs j WHERE j.customer_id = c.id AND j.deleted_at IS NULL) AS jobs
+                    FROM customers c WHERE c.merged_into IS NULL AND c.name >= @begins COLLATE NOCASE AND c.name < @end COLLATE NOCASE LIMIT @most
+                    """,
+                    new { begins, end = begins + char.ConvertFromUtf32(0x10FFFF), most }
+                )
+                .Concat(
+                    contact.Length == 0
+                        ? []
+                        : connection.Query<PersonLine>(
+                            """
+                            SELECT c.id, c.name, c.contact, (SELECT count(*) FROM jobs j WHERE j.customer_id = c.id AND j.deleted_at IS NULL) AS jobs
+                            FROM customers c JOIN customer_contacts w ON w.customer_id = c.id
+                            WHERE w.value = @contact AND c.merged_into IS NULL LIMIT @most
+                            """,
+                            new { contact, most }
+                        )
+                )
+                .DistinctBy(p => p.Id)
+                .ToList()
+        );
+
     /// <summary>People by name or contact, those who were here last first.</summary>
     /// <param name="words">Words of name or contact; blank for all.</param>
     /// <param name="before">Only those whose last day here was before it, with nothing in the shop; null for all.</param>
@@ -129,14 +156,19 @@ public sealed partial class OwnerStore
             connection
                 .Query<PersonLine>(
                     """
-                    SELECT c.id, c.name, c.contact, count(j.id) AS jobs, coalesce(sum(j.closed_at IS NULL AND j.id IS NOT NULL), 0) AS open,
-                      max(max(j.received_at, coalesce(j.closed_at, j.received_at))) AS last_here
-                    FROM customers c LEFT JOIN jobs j ON j.customer_id = c.id AND j.deleted_at IS NULL
-                    WHERE c.merged_into IS NULL AND c.name NOT LIKE @erased AND (@words = '' OR instr(lower(c.name), lower(@words)) > 0
-                      OR instr(lower(c.contact), lower(@words)) > 0)
-                    GROUP BY c.id
-                    HAVING @before IS NULL OR (open = 0 AND coalesce(last_here, c.created_at) < @before)
-                    ORDER BY coalesce(last_here, c.created_at) DESC, c.id DESC LIMIT @most OFFSET @skip
+                    SELECT c.id, c.name, c.contact,
+                      (SELECT count(*) FROM jobs j WHERE j.customer_id = c.id AND j.deleted_at IS NULL) AS jobs,
+                      (SELECT count(*) FROM jobs j WHERE j.customer_id = c.id AND j.deleted_at IS NULL AND j.closed_at IS NULL) AS open,
+                      (SELECT max(max(j.received_at, coalesce(j.closed_at, j.received_at))) FROM jobs j
+                        WHERE j.customer_id = c.id AND j.deleted_at IS NULL) AS last_here
+                    FROM customers c WHERE c.id IN (
+                      SELECT p.id FROM customers p
+                      WHERE p.merged_into IS NULL AND p.name NOT LIKE @erased AND (@words = '' OR instr(lower(p.name), lower(@words)) > 0
+                        OR instr(lower(p.contact), lower(@words)) > 0)
+                        AND (@before IS NULL OR (p.created_at < @before AND NOT EXISTS (SELECT 1 FROM jobs j WHERE j.customer_id = p.id
+                          AND j.deleted_at IS NULL AND (j.closed_at IS NULL OR j.closed_at >= @before OR j.received_at >= @before))))
+                      ORDER BY coalesce((SELECT max(id) FROM jobs j WHERE j.customer_id = p.id), 0) DESC, p.id DESC LIMIT @most OFFSET @skip)
+                    ORDER BY coalesce((SELECT max(id) FROM jobs j WHERE j.customer_id = c.id), 0) DESC, c.id DESC
                     """,
                     new
                     {

@@ -70,4 +70,48 @@ public sealed class PictureReaderTests
         using var small = SKBitmap.Decode(kept.Small);
         (small.Width, small.Height).ShouldBe((320, 80));
     }
+
+    // A PNG of many pixels takes little as a file; unpacked whole it would take four bytes each.
+    private static byte[] Plain(int width, int height)
+    {
+        using var bitmap = new SKBitmap(new SKImageInfo(width, height, SKColorType.Rgba8888, SKAlphaType.Opaque));
+        using (var canvas = new SKCanvas(bitmap))
+        {
+            canvas.Clear(SKColors.White);
+            using var red = new SKPaint { Color = SKColors.Red };
+            canvas.DrawRect(0, 0, width / 2f, height / 2f, red);
+        }
+
+        using var data = bitmap.Encode(SKEncodedImageFormat.Png, 100);
+        return data.ToArray();
+    }
+
+    [Theory]
+    [InlineData(6000, 4000)]
+    [InlineData(7001, 3003)]
+    [InlineData(3000, 8000)]
+    public void A_large_picture_that_is_unpacked_by_rows_is_the_same_picture(int width, int height)
+    {
+        var read = PictureReader.Read(Plain(width, height)).Value!;
+        Math.Max(read.Width, read.Height).ShouldBe(PictureReader.LongestSide);
+        ((double)read.Width / read.Height).ShouldBe((double)width / height, 0.003 * width / height);
+        using var bitmap = SKBitmap.Decode(read.Jpeg);
+        SKColor At(double x, double y) => bitmap.GetPixel((int)(x * bitmap.Width), (int)(y * bitmap.Height));
+        ((int)At(0.25, 0.25).Blue).ShouldBeLessThan(40);
+        ((int)At(0.48, 0.48).Blue).ShouldBeLessThan(60);
+        foreach (var (x, y) in new[] { (0.52, 0.25), (0.25, 0.52), (0.9, 0.9), (0.99, 0.99) })
+            ((int)At(x, y).Blue).ShouldBeGreaterThan(200);
+    }
+
+    [Fact]
+    public void More_than_fifty_million_pixels_are_refused_before_one_is_read()
+    {
+        var before = GC.GetAllocatedBytesForCurrentThread();
+        // The first bytes of a PNG say how large it is; there is nothing behind them.
+        byte[] head = [.. Plain(8, 8)];
+        (head[18], head[19], head[22], head[23]) = (0x20, 0x00, 0x20, 0x00);
+        var refused = PictureReader.Read(head);
+        refused.IsOk.ShouldBeFalse();
+        (GC.GetAllocatedBytesForCurrentThread() - before).ShouldBeLessThan(1_000_000);
+    }
 }

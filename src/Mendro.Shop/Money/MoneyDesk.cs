@@ -136,10 +136,11 @@ public sealed partial class MoneyDesk(
 
     /// <summary>What owners owe for jobs that are done, the oldest first.</summary>
     /// <param name="customer">Of one owner; null for all.</param>
-    public IReadOnlyList<OpenItem> OpenItems(long? customer = null)
+    /// <param name="most">How many.</param>
+    public IReadOnlyList<OpenItem> OpenItems(long? customer = null, int most = int.MaxValue)
     {
         Settle();
-        return journal.OpenItems(customer, Own);
+        return journal.OpenItems(customer, Own, most);
     }
 
     /// <summary>A reminder of what an owner owes, as a text to send; blank where nothing is owed.</summary>

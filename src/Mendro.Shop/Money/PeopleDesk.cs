@@ -14,6 +14,7 @@ public sealed class PeopleDesk(OwnerStore owners, SettingsStore settings, JobBen
     private const int LongestName = 120;
     private const int LongestWay = 200;
     private const int SameListed = 6;
+    private const int MostNear = 400;
 
     /// <summary>Years after which somebody who was not here is listed.</summary>
     public int Years => int.TryParse(settings.Value(YearsKey), out var years) && years is > 0 and <= 50 ? years : UsualYears;
@@ -44,7 +45,8 @@ public sealed class PeopleDesk(OwnerStore owners, SettingsStore settings, JobBen
     {
         var (key, first) = (Key(owner.Name), owner.Name.Split(' ')[0]);
         return owners
-            .People("", null, 0, int.MaxValue)
+            // A slip is seldom in the first letters.
+            .Near(owner.Name[..Math.Min(2, owner.Name.Length)], owner.Contact, MostNear)
             .Where(p => p.Id != owner.Id && (Key(p.Name) == key || Spelling.IsSlip(Key(p.Name), key) || owner.Contact.Length > 4 && p.Contact == owner.Contact))
             .OrderByDescending(p => p.Name.StartsWith(first, StringComparison.OrdinalIgnoreCase))
             .Take(SameListed)

@@ -33,6 +33,7 @@ CREATE TABLE customer_contacts (
   value TEXT NOT NULL
 );
 CREATE INDEX customer_contacts_of ON customer_contacts (customer_id, id);
+CREATE INDEX customer_contacts_value ON customer_contacts (value);
 
 INSERT INTO customer_contacts (customer_id, kind, value)
 SELECT id, CASE WHEN contact LIKE '%@%' THEN 'mail' WHEN contact GLOB '*[0-9][0-9][0-9]*' AND contact NOT GLOB '*[a-zA-Z][a-zA-Z][a-zA-Z]*' THEN 'phone'
@@ -169,3 +170,32 @@ END;
 CREATE TRIGGER books_by_bill_of_order AFTER UPDATE OF tax, postage ON orders
 WHEN NEW.tax IS NOT OLD.tax OR NEW.postage IS NOT OLD.postage
 BEGIN INSERT INTO books_due SELECT 'order', NEW.id WHERE NOT EXISTS (SELECT 1 FROM books_due WHERE kind = 'order' AND id = NEW.id); END;
+
+-- What owners owe, job by job, added up as it is written: looking at it does not grow with the shop.
+CREATE TABLE journal_open (
+  job_id INTEGER NOT NULL REFERENCES jobs (id),
+  currency TEXT NOT NULL,
+  value INTEGER NOT NULL,
+  since TEXT NOT NULL,
+  PRIMARY KEY (job_id, currency)
+) WITHOUT ROWID;
+CREATE INDEX journal_open_owed ON journal_open (since, job_id) WHERE value <> 0;
+
+INSERT INTO journal_open (job_id, currency, value, since)
+SELECT e.job_id, e.currency, sum(l.value), min(e.own_day) FROM journal_lines l JOIN journal e ON e.id = l.entry_id
+WHERE l.account = 'Owners' AND e.job_id IS NOT NULL GROUP BY e.job_id, e.currency;
+
+CREATE TRIGGER journal_open_added AFTER INSERT ON journal_lines WHEN NEW.account = 'Owners'
+BEGIN
+  INSERT INTO journal_open (job_id, currency, value, since)
+    SELECT e.job_id, e.currency, NEW.value, e.own_day FROM journal e WHERE e.id = NEW.entry_id AND e.job_id IS NOT NULL
+    ON CONFLICT (job_id, currency) DO UPDATE SET value = value + excluded.value, since = min(since, excluded.since);
+END;
+
+-- Asked by a name that stands in a parameter, an index of some rows only is not used.
+DROP INDEX jobs_lot;
+CREATE INDEX jobs_lot ON jobs (lot, number);
+CREATE INDEX jobs_customer ON jobs (customer_id, id) WHERE customer_id IS NOT NULL;
+CREATE INDEX jobs_closed_at ON jobs (closed_at) WHERE closed_at IS NOT NULL AND deleted_at IS NULL AND practice_seed IS NULL;
+CREATE INDEX bench_records_at ON bench_records (at);
+CREATE INDEX timeline_life ON timeline (at) WHERE kind = 'life';

@@ -12,7 +12,10 @@ public sealed class LabelsModel(JobStore jobs) : PageModel
     /// <summary>Most labels at once.</summary>
     public const int Most = 200;
 
-    /// <summary>Numbers, with commas; ranges as 133-140. All units in the shop when nothing is said.</summary>
+    /// <summary>How many of the newest are shown when nothing is said.</summary>
+    public const int Newest = 48;
+
+    /// <summary>Numbers, with commas; ranges as 133-140. The newest units in the shop when nothing is said.</summary>
     [BindProperty(SupportsGet = true)]
     public string? Jobs { get; set; }
 
@@ -39,7 +42,8 @@ public sealed class LabelsModel(JobStore jobs) : PageModel
         Skip = Math.Clamp(Skip, 0, 23);
         if (string.IsNullOrWhiteSpace(Jobs))
         {
-            Units = jobs.Live().Take(Most).OrderBy(j => j.Number).ToList();
+            // Two sheets; more are asked for by their numbers.
+            Units = jobs.Live().OrderByDescending(j => j.Number).Take(Newest).OrderBy(j => j.Number).ToList();
             return;
         }
 

@@ -11,7 +11,7 @@ public sealed class HeldModel(MethodDesk methods) : ShopPageModel
     /// <summary>Shows them.</summary>
     public void OnGet()
     {
-        methods.Refresh();
+        methods.RefreshWhenChanged();
         Lines = methods.Held();
     }
 }

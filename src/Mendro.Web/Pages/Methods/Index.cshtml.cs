@@ -41,7 +41,7 @@ public sealed class IndexModel(MethodDesk methods, TradeLibrary library) : ShopP
 
     private bool Prepare()
     {
-        methods.Refresh();
+        methods.RefreshWhenChanged();
         Kinds = library.PartKinds.Where(k => library.MethodsFor(k.Kind).Any()).OrderBy(k => k.Name, StringComparer.Ordinal).ToList();
         if ((Kind is { Length: > 0 } ? Kinds.FirstOrDefault(k => k.Kind == Kind) : Kinds[0]) is not { } shown)
             return false;

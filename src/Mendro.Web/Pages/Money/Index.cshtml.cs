@@ -136,7 +136,12 @@ public sealed class IndexModel(MoneyDesk desk, SettingsStore settings, ShopCalen
     }
 
     /// <summary>What owners owe, the oldest first.</summary>
-    public IReadOnlyList<OpenItem> Open => desk.OpenItems();
+    public IReadOnlyList<OpenItem> Open => _open ??= desk.OpenItems(most: MostOpen + 1);
+
+    private IReadOnlyList<OpenItem>? _open;
+
+    /// <summary>How many of them are shown.</summary>
+    public int MostOpen => 12;
 
     /// <summary>What the shop paid or took in besides its jobs.</summary>
     public IReadOnlyList<OwnEntry> Others => desk.OwnEntries(Longest);
