@@ -94,8 +94,10 @@ public sealed class MethodStore(ShopDatabase database, TimeProvider time)
     public string ClosedMark() =>
         database.Read(connection =>
             connection.QuerySingle<string>(
-                "SELECT count(*) || ' ' || coalesce(max(closed_at), '') || ' ' || (SELECT count(*) || ' ' || coalesce(max(id), 0) FROM shop_methods) FROM jobs j "
-                    + "WHERE closed_at IS NOT NULL AND deleted_at IS NULL AND practice_seed IS NULL"
+                """
+                SELECT count(*) || ' ' || coalesce(max(closed_at), '') || ' ' || (SELECT count(*) || ' ' || coalesce(max(id), 0) FROM shop_methods)
+                FROM jobs j WHERE closed_at IS NOT NULL AND deleted_at IS NULL AND practice_seed IS NULL
+                """
             )
         );
 

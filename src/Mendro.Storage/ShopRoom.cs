@@ -86,14 +86,20 @@ public sealed class ShopRoom(string folder, TimeProvider time)
         {
             if (!Directory.Exists(folder))
                 return 0;
-            string[] files = [.. Directory.EnumerateFiles(folder, "*.part", SearchOption.AllDirectories), .. Directory.EnumerateFiles(folder, Tried), .. Directory.EnumerateFiles(folder, "export-*.zip")];
+            string[] files =
+            [
+                .. Directory.EnumerateFiles(folder, "*.part", SearchOption.AllDirectories),
+                .. Directory.EnumerateFiles(folder, Tried),
+                .. Directory.EnumerateFiles(folder, "export-*.zip"),
+            ];
             foreach (var file in files)
             {
                 File.Delete(file);
                 swept++;
             }
 
-            foreach (var left in Directory.EnumerateDirectories(folder, ".restoring-*").Concat(Directory.EnumerateDirectories(folder, ".importing-*")).Concat(Directory.EnumerateDirectories(folder, "export-*")).ToList())
+            string[] half = [".restoring-*", ".importing-*", "export-*"];
+            foreach (var left in half.SelectMany(h => Directory.EnumerateDirectories(folder, h)).ToList())
             {
                 Directory.Delete(left, recursive: true);
                 swept++;

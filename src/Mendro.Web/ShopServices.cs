@@ -174,6 +174,8 @@ public static class ShopServices
         services.AddSingleton<StandInHand>();
         services.AddSingleton<IBenchHand>(s => options.Demo ? s.GetRequiredService<StandInHand>() : new NoHand());
         services.AddSingleton<IPasswordKeeper, PasswordKeeper>();
+        services.AddSingleton<ISecretKeeper, SecretKeeper>();
+        services.AddSingleton<SecondFactorDesk>();
         services.AddSingleton<GuessGuard>();
         services.AddSingleton<FirstOwner>();
         services.AddSingleton<ShopDoor>();

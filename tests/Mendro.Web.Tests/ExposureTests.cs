@@ -81,7 +81,9 @@ public sealed class ExposureTests(ExposureTests.Standing standing) : IClassFixtu
     {
         var (code, said) = await RealServer.Refused(_folder, new() { [variable] = value });
         code.ShouldBe(2);
-        said.Trim().ShouldBe($"“{variable}” says where to listen, and that is said to Mendro only: take it away, and use --host and --port (docs/operations.md).");
+        said.Trim().ShouldBe(
+            $"“{variable}” says where to listen, and that is said to Mendro only: take it away, and use --host and --port (docs/operations.md)."
+        );
     }
 
     [Fact]

@@ -13,7 +13,11 @@ public sealed record Visitor(string Browser, string Address);
 /// <param name="Session">The session, or null.</param>
 /// <param name="Problem">Why it failed, or null.</param>
 /// <param name="Wait">How long the answer is to wait.</param>
-public sealed record SignInAnswer(string? Secret, SignedIn? Session, string? Problem, TimeSpan Wait);
+public sealed record SignInAnswer(string? Secret, SignedIn? Session, string? Problem, TimeSpan Wait)
+{
+    /// <summary>Word with which the code of the second factor is told; null where none is owed.</summary>
+    public string? Owes { get; init; }
+}
 
 /// <summary>Signing in and out, and the sessions.</summary>
 public sealed class SignInDesk(
@@ -23,6 +27,7 @@ public sealed class SignInDesk(
     AccessLog log,
     IPasswordKeeper passwords,
     GuessGuard guard,
+    SecondFactorDesk second,
     ShopDatabase database,
     TimeProvider time
 )
@@ -69,8 +74,35 @@ public sealed class SignInDesk(
         }
 
         guard.Right(told, from.Address);
-        return Begin(account!, from);
+        return Next(account!, from);
     }
+
+    /// <summary>Signs in with the code of the second factor, after the password.</summary>
+    /// <param name="word">Word that the password was answered with.</param>
+    /// <param name="code">Code of the phone, or one for recovery.</param>
+    /// <param name="from">Where it comes from.</param>
+    public SignInAnswer SignInSecond(string? word, string? code, Visitor from)
+    {
+        if (second.Of(word) is not { ClosedAt: null } account)
+            return Failed("That took too long. Sign in once more.");
+        // Counted for itself: six digits bear few guesses.
+        var name = "second:" + account.Name;
+        if (guard.Shut(name, from.Address) is { Ticks: > 0 } shut)
+            return Failed($"Too many wrong codes. Try again in {Math.Ceiling(shut.TotalMinutes):0} min.") with { Owes = word };
+        if (!second.Takes(account, code))
+        {
+            log.Add(account.Name, "was not let in: wrong code", from.Address);
+            return new SignInAnswer(null, null, "That code does not fit, or was used.", guard.Wrong(name, from.Address)) { Owes = word };
+        }
+
+        guard.Right(name);
+        second.Done(word!);
+        return Begin(account, from);
+    }
+
+    // Who has a second factor owes it after the password.
+    private SignInAnswer Next(ShopAccount account, Visitor from) =>
+        account.SecondSecret is null ? Begin(account, from) : new SignInAnswer(null, null, null, TimeSpan.Zero) { Owes = second.Wait(account.Id) };
 
     /// <summary>Sets a password with a one-time code, and signs in; whoever was signed in as this account is not any more.</summary>
     public SignInAnswer SetWithCode(string? code, string? password, Visitor from)
@@ -92,7 +124,7 @@ public sealed class SignInDesk(
             sessions.End(account.Id);
             guard.Right(account.Name);
             log.Add(account.Name, "set a password with a code", from.Address);
-            return Begin(account, from);
+            return Next(account, from);
         });
     }
 

@@ -18,6 +18,12 @@ public sealed record ShopAccount
     /// <summary>Hash of the password.</summary>
     public string Password { get; init; } = "";
 
+    /// <summary>Secret of the second factor as the shop's keys protect it; null without one.</summary>
+    public string? SecondSecret { get; init; }
+
+    /// <summary>Step of the code that was used last.</summary>
+    public long? SecondStep { get; init; }
+
     /// <summary>When it was made, UTC.</summary>
     public DateTimeOffset MadeAt { get; init; }
 
@@ -70,6 +76,56 @@ public sealed class AccountStore(ShopDatabase database, TimeProvider time)
 
     /// <summary>Sets the hash of the password.</summary>
     public void SetPassword(long id, string password) => Set("UPDATE accounts SET password = @password WHERE id = @id", new { id, password });
+
+    /// <summary>Sets the second factor with its codes, or takes it away.</summary>
+    public void SetSecond(long id, string? secret, IReadOnlyList<string> marks) =>
+        database.Write(
+            (connection, transaction) =>
+            {
+                connection.Execute("UPDATE accounts SET second_secret = @secret, second_step = NULL WHERE id = @id", new { id, secret }, transaction);
+                connection.Execute("DELETE FROM recovery_codes WHERE account_id = @id", new { id }, transaction);
+                return connection.Execute(
+                    "INSERT INTO recovery_codes (mark, account_id) VALUES (@mark, @id)",
+                    marks.Select(mark => new { mark, id }),
+                    transaction
+                );
+            }
+        );
+
+    /// <summary>A code of a step was used: neither it nor an earlier one holds again.</summary>
+    /// <returns>False when another was quicker.</returns>
+    public bool UseStep(long id, long step) =>
+        database.Write(
+            (connection, transaction) =>
+                connection.Execute(
+                    "UPDATE accounts SET second_step = @step WHERE id = @id AND (second_step IS NULL OR second_step < @step)",
+                    new { id, step },
+                    transaction
+                )
+        ) > 0;
+
+    /// <summary>Uses a recovery code up.</summary>
+    /// <returns>False when there is none such.</returns>
+    public bool UseRecovery(long id, string mark) =>
+        database.Write(
+            (connection, transaction) =>
+                connection.Execute(
+                    "UPDATE recovery_codes SET used_at = @at WHERE mark = @mark AND account_id = @id AND used_at IS NULL",
+                    new
+                    {
+                        id,
+                        mark,
+                        at = time.GetUtcNow(),
+                    },
+                    transaction
+                )
+        ) > 0;
+
+    /// <summary>Recovery codes that are left.</summary>
+    public int RecoveryLeft(long id) =>
+        database.Read(connection =>
+            connection.ExecuteScalar<int>("SELECT count(*) FROM recovery_codes WHERE account_id = @id AND used_at IS NULL", new { id })
+        );
 
     /// <summary>Closes it, or opens it again.</summary>
     public void SetClosed(long id, bool closed) =>

@@ -18,6 +18,9 @@ public sealed record SignedIn
     /// <summary>Role of the account as it is now.</summary>
     public ShopRole Role { get; init; }
 
+    /// <summary>True when the account has a second factor.</summary>
+    public bool HasSecond { get; init; }
+
     /// <summary>The one job that a phone's session is for; null for a whole one.</summary>
     public long? JobNumber { get; init; }
 
@@ -41,7 +44,8 @@ public sealed record SignedIn
 public sealed class SessionStore(ShopDatabase database, TimeProvider time)
 {
     private const string Select = """
-        SELECT s.id, s.account_id, a.name, a.role, s.job_number, s.browser, s.address, s.made_at, s.seen_at, s.ends_at
+        SELECT s.id, s.account_id, a.name, a.role, a.second_secret IS NOT NULL AS has_second, s.job_number,
+          s.browser, s.address, s.made_at, s.seen_at, s.ends_at
         FROM sessions s JOIN accounts a ON a.id = s.account_id WHERE s.ended_at IS NULL AND a.closed_at IS NULL AND s.ends_at > @now
         """;
 

@@ -199,3 +199,13 @@ CREATE INDEX jobs_customer ON jobs (customer_id, id) WHERE customer_id IS NOT NU
 CREATE INDEX jobs_closed_at ON jobs (closed_at) WHERE closed_at IS NOT NULL AND deleted_at IS NULL AND practice_seed IS NULL;
 CREATE INDEX bench_records_at ON bench_records (at);
 CREATE INDEX timeline_life ON timeline (at) WHERE kind = 'life';
+
+-- A second factor for who wants it: the secret as the shop's keys protect it, the step that was used last, and codes without the phone.
+ALTER TABLE accounts ADD COLUMN second_secret TEXT;
+ALTER TABLE accounts ADD COLUMN second_step INTEGER;
+CREATE TABLE recovery_codes (
+  mark TEXT PRIMARY KEY,
+  account_id INTEGER NOT NULL REFERENCES accounts (id),
+  used_at TEXT
+) WITHOUT ROWID;
+CREATE INDEX recovery_codes_of ON recovery_codes (account_id);

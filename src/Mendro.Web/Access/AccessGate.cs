@@ -57,6 +57,12 @@ public sealed class AccessGate(RequestDelegate next, ShopDoor door, ProgramDesk 
             return;
         }
 
+        if (viewer.Session is { } session && door.Lacks(session) && page is not ("/Access/Me" or "/Error") && !toThisMachine)
+        {
+            Refuse(context, "/Me");
+            return;
+        }
+
         // Nobody learns which addresses there are.
         if (endpoint is null && !viewer.IsKnown)
         {

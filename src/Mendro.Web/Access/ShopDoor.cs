@@ -22,6 +22,28 @@ public sealed class PasswordKeeper : IPasswordKeeper
         _hasher.VerifyHashedPassword(Nobody, hash, password) != PasswordVerificationResult.Failed;
 }
 
+/// <summary>Protects secrets by the keys of the shop, in its own folder beside the database.</summary>
+public sealed class SecretKeeper(Microsoft.AspNetCore.DataProtection.IDataProtectionProvider protection) : ISecretKeeper
+{
+    private readonly Microsoft.AspNetCore.DataProtection.IDataProtector _keys = protection.CreateProtector("mendro.second-factor");
+
+    /// <inheritdoc/>
+    public string Protect(string secret) => Microsoft.AspNetCore.DataProtection.DataProtectionCommonExtensions.Protect(_keys, secret);
+
+    /// <inheritdoc/>
+    public string? Read(string kept)
+    {
+        try
+        {
+            return Microsoft.AspNetCore.DataProtection.DataProtectionCommonExtensions.Unprotect(_keys, kept);
+        }
+        catch (System.Security.Cryptography.CryptographicException)
+        {
+            return null;
+        }
+    }
+}
+
 /// <summary>The one-time code with which the first owner of a shop on the network comes in; new with every start.</summary>
 public sealed class FirstOwner
 {
@@ -53,7 +75,7 @@ public sealed class FirstOwner
 }
 
 /// <summary>The door of the shop: who comes in by which cookie.</summary>
-public sealed class ShopDoor(ServeOptions options, AccountDesk accounts, SignInDesk signIn)
+public sealed class ShopDoor(ServeOptions options, AccountDesk accounts, SignInDesk signIn, SecondFactorDesk second)
 {
     /// <summary>Name of the scheme.</summary>
     public const string Scheme = "mendro";
@@ -66,6 +88,9 @@ public sealed class ShopDoor(ServeOptions options, AccountDesk accounts, SignInD
 
     /// <summary>True when nobody has an account yet in a shop that others reach: it stays shut until the first owner is in.</summary>
     public bool WaitsForOwner => options.IsNetwork && !accounts.Any;
+
+    /// <summary>True for an owner without the second factor that the shop demands: nothing is open but setting it up.</summary>
+    public bool Lacks(SignedIn session) => session is { Role: ShopRole.Owner, HasSecond: false, JobNumber: null } && options.IsNetwork && second.Demanded;
 
     /// <summary>Who asks.</summary>
     public Viewer Who(HttpContext context) =>

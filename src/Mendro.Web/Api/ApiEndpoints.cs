@@ -67,17 +67,25 @@ public static class ApiEndpoints
     public static void MapApi(this WebApplication app)
     {
         app.MapOpenApi("/openapi/{documentName}.json").WithMetadata(new EndpointRight(Right.LookAtCounter));
-        var api = app.MapGroup(Root).WithMetadata(new ForPrograms()).AddEndpointFilter(ProgramGate.Check).AddEndpointFilter(OneTime.Check).WithTags(Tag).RequireRateLimiting(ProgramGate.UsualLimit);
-        api.MapGet("/bench", Bench).WithName("readBench").Asks(ProgramScope.ReadJobs, "The bench: every unit with its next move, in the order of the shop").Produces<BenchShape[]>();
-        api.MapGet("/jobs/{number:long}", ReadJob).WithName("readJob").Asks(ProgramScope.ReadJobs, "One job with what is on file").Produces<JobShape>().NotFound();
-        api.MapPost("/jobs", TakeIn).WithName("takeIn").Asks(ProgramScope.TakeIn, "Takes a unit in").Accepts<NewUnit>("application/json")
+        var api = app.MapGroup(Root).WithMetadata(new ForPrograms()).WithTags(Tag).AddEndpointFilter(ProgramGate.Check)
+            .AddEndpointFilter(OneTime.Check).RequireRateLimiting(ProgramGate.UsualLimit);
+        api.MapGet("/bench", Bench).WithName("readBench")
+            .Asks(ProgramScope.ReadJobs, "The bench: every unit with its next move, in the order of the shop").Produces<BenchShape[]>();
+        api.MapGet("/jobs/{number:long}", ReadJob).WithName("readJob")
+            .Asks(ProgramScope.ReadJobs, "One job with what is on file").Produces<JobShape>().NotFound();
+        api.MapPost("/jobs", TakeIn).WithName("takeIn")
+            .Asks(ProgramScope.TakeIn, "Takes a unit in").Accepts<NewUnit>("application/json")
             .Produces<TakenUnit>(StatusCodes.Status201Created).Refuses();
-        api.MapPost("/jobs/{number:long}/readings", AddReading).WithName("addReading").Asks(ProgramScope.Readings, "Adds a reading, or the trial of a function")
+        api.MapPost("/jobs/{number:long}/readings", AddReading).WithName("addReading")
+            .Asks(ProgramScope.Readings, "Adds a reading, or the trial of a function")
             .Accepts<NewReading>("application/json").Produces<AddedRecord>(StatusCodes.Status201Created).Refuses().NotFound();
-        api.MapPost("/jobs/{number:long}/pictures", AddPicture).WithName("addPicture").Asks(ProgramScope.Pictures, "Adds a picture: JPEG, PNG or WebP as the body")
+        api.MapPost("/jobs/{number:long}/pictures", AddPicture).WithName("addPicture")
+            .Asks(ProgramScope.Pictures, "Adds a picture: JPEG, PNG or WebP as the body")
             .Accepts<byte[]>("image/jpeg", "image/png", "image/webp").Produces<AddedPicture>(StatusCodes.Status201Created).Refuses().NotFound();
-        api.MapGet("/stock", Stock).WithName("readStock").Asks(ProgramScope.Stock, "Stock levels").Produces<StockShape[]>();
-        api.MapGet("/export", Export).WithName("export").Asks(ProgramScope.Export, "The whole shop as CSV and JSON in a ZIP file (docs/formats.md)")
+        api.MapGet("/stock", Stock).WithName("readStock")
+            .Asks(ProgramScope.Stock, "Stock levels").Produces<StockShape[]>();
+        api.MapGet("/export", Export).WithName("export")
+            .Asks(ProgramScope.Export, "The whole shop as CSV and JSON in a ZIP file (docs/formats.md)")
             .Produces(StatusCodes.Status200OK, contentType: "application/zip").RequireRateLimiting(ProgramGate.ExportLimit);
         app.Map(Root + "/{**rest}", () => Problems.Of(StatusCodes.Status404NotFound, "There is no such address, or it is not asked in this way."))
             .WithMetadata(new ForPrograms()).RequireRateLimiting(ProgramGate.UsualLimit).ExcludeFromDescription();

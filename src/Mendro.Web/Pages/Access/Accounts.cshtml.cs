@@ -7,7 +7,7 @@ using Microsoft.AspNetCore.Mvc;
 namespace Mendro.Web.Pages.Access;
 
 /// <summary>Who may sign in, and as what.</summary>
-public sealed class AccountsModel(AccountDesk desk, SignInDesk signIn, AccessLog log, ShopDoor door, Viewer viewer) : ShopPageModel
+public sealed class AccountsModel(AccountDesk desk, SignInDesk signIn, SecondFactorDesk second, AccessLog log, ShopDoor door, Viewer viewer) : ShopPageModel
 {
     /// <summary>Lines of the log that are shown.</summary>
     public const int Lines = 60;
@@ -45,6 +45,19 @@ public sealed class AccountsModel(AccountDesk desk, SignInDesk signIn, AccessLog
         TempData["Said"] = "You are the owner. From now on everybody signs in.";
         return Redirect("/Accounts");
     }
+
+    /// <summary>True when owners must have a second factor.</summary>
+    public bool Demanded => second.Demanded;
+
+    /// <summary>Says whether they must.</summary>
+    public IActionResult OnPostDemand(bool demanded)
+    {
+        second.Demand(viewer.Name, demanded);
+        return Said(new Done("Kept."));
+    }
+
+    /// <summary>Takes the second factor of an account away.</summary>
+    public IActionResult OnPostSecond(long id) => Answer(second.TakeAway(viewer.Name, id), Said);
 
     /// <summary>Adds an account.</summary>
     public IActionResult OnPostAdd(string? name, string? role)

@@ -14,11 +14,17 @@ public abstract class DoorPageModel(ShopDoor door, TimeProvider time) : ShopPage
     [BindProperty(SupportsGet = true, Name = "to")]
     public string? To { get; set; }
 
+    /// <summary>Word with which the code of the second factor is told; null while the password is owed.</summary>
+    public string? Owes { get; private set; }
+
     /// <summary>Lets in, or shows the page again after the wait that a wrong answer costs.</summary>
     protected async Task<IActionResult> Enter(SignInAnswer answer, string? to)
     {
         if (answer.Secret is null)
         {
+            Owes = answer.Owes;
+            if (answer.Problem is null)
+                return Page();
             if (answer.Wait > TimeSpan.Zero)
                 await Task.Delay(answer.Wait, time, HttpContext.RequestAborted);
             return Refuse(answer.Problem!);
@@ -41,4 +47,8 @@ public sealed class SignInModel(ShopDoor door, SignInDesk desk, AccountDesk acco
         Remember(("name", name));
         return Enter(desk.SignIn(name, password, ShopDoor.Visitor(HttpContext)), To);
     }
+
+    /// <summary>Tells the code of the second factor.</summary>
+    public Task<IActionResult> OnPostSecondAsync(string? word, string? code) =>
+        Enter(desk.SignInSecond(word, code, ShopDoor.Visitor(HttpContext)), To);
 }

@@ -117,6 +117,9 @@ public sealed class IndexModel(MoneyDesk desk, SettingsStore settings, ShopCalen
     /// <summary>An amount of the shop's currency.</summary>
     public Amount In(decimal value) => new Amount(value, Currency).Rounded();
 
+    /// <summary>A posting in words.</summary>
+    public string InWords(Posting posting) => $"{Core.Diagnosis.MoveWords.Lower(AccountNumbers.Words(posting.Account))} {In(posting.Value)}";
+
     /// <summary>Shows it.</summary>
     public void OnGet() { }
 
