@@ -134,6 +134,9 @@ internal static class SafekeepingCommands
                     );
                 }
 
+                // Whoever sits at the machine has the shop anyway: the phone that is gone bars nobody.
+                if (accounts.Find(name) is { SecondSecret: not null } account)
+                    accounts.SetSecond(account.Id, null, []);
                 Say(
                     output,
                     json,

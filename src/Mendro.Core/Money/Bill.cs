@@ -69,9 +69,15 @@ public sealed record Bill
     /// <summary>Paid by its day, ahead or since.</summary>
     public decimal Paid { get; init; }
 
+    /// <summary>What has to be said on it, such as why there is no tax; blank for nothing.</summary>
+    public string Note { get; init; } = "";
+
     /// <summary>Still to pay on its day.</summary>
     [JsonIgnore]
     public decimal Open => Gross - Paid;
+
+    /// <summary>What a small business says that charges no tax; whether these words do is for its adviser to say.</summary>
+    public const string NoTax = "No tax is charged: small business.";
 
     /// <summary>Adds lines up by the tax of the day.</summary>
     /// <param name="lines">Lines as prices are named.</param>
@@ -85,7 +91,8 @@ public sealed record Bill
             Currency = currency.Code,
             Lines = lines,
             Net = net,
-            TaxPercent = rule.Percent,
+            TaxPercent = rule.Rate(TaxTreatment.Standard),
+            Note = rule is { Treatment: TaxTreatment.None, Percent: > 0 } ? NoTax : "",
             Tax = tax,
             Gross = gross,
         };
@@ -133,6 +140,8 @@ public sealed record Bill
         }
 
         sums.Add(new PaperLine(Reverses is null ? "To pay" : "Credit", Sum(Gross)));
+        if (Note.Length > 0)
+            sums.Add(new PaperLine(Note));
         if (Paid != 0)
             sums.Add(new PaperLine("Paid", Sum(Paid)));
         if (Reverses is null && Paid != 0)

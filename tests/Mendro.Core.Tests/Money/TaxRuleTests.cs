@@ -58,4 +58,18 @@ public sealed class TaxRuleTests
             (net - got * 0.11m - 6).ShouldBe(wanted.Value, 0.02m);
         }
     }
+
+    [Fact]
+    public void A_bill_of_a_small_business_says_why_there_is_no_tax()
+    {
+        var lines = new[] { new BillLine("Work", 50), new BillLine("Switch", 9.50m) };
+        var bill = Bill.Of(lines, new TaxRule(19, true) { Treatment = TaxTreatment.None }, Euro);
+        (bill.Net, bill.Tax, bill.Gross, bill.TaxPercent).ShouldBe((59.50m, 0, 59.50m, 0));
+        Core.Papers.PaperText.Write(bill.ToPaper()).ShouldContain(Bill.NoTax);
+        // One that charges tax says how much, and one that has set none says nothing.
+        var taxed = Bill.Of(lines, new TaxRule(19, true), Euro);
+        (taxed.Net, taxed.Tax, taxed.Note).ShouldBe((50, 9.50m, ""));
+        Bill.Of(lines, TaxRule.None, Euro).Note.ShouldBeEmpty();
+        Bill.Read(bill.ToJson())!.Note.ShouldBe(Bill.NoTax);
+    }
 }
