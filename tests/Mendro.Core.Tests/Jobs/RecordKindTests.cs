@@ -117,6 +117,10 @@ public class RecordKindTests
                 """{"low":20,"likely":35.5,"high":90,"currency":"EUR","works":"renew the switch","how":"phone"}"""
             },
             {
+                new FinalPrice(20, "EUR", PriceReason.Discount, null, "a regular"),
+                """{"price":20,"currency":"EUR","reason":"discount","words":"a regular"}"""
+            },
+            {
                 new QuoteAnswered(true, 60, "EUR", "Ilka Dorn", ConsentWay.Writing),
                 """{"approved":true,"upTo":60,"currency":"EUR","who":"Ilka Dorn","how":"writing","words":""}"""
             },

@@ -149,7 +149,7 @@
   pause.addEventListener('click', () => { setPause(!pressed(pause)); if (live) describe(live); });
   tips?.addEventListener('click', () => {
     toggle(tips);
-    fetch(`${meter.dataset.bar}?handler=Tips&off=${!pressed(tips)}`, { method: 'POST', headers: { 'X-Mendro-Antiforgery': token } });
+    fetch(`${meter.dataset.bar}?handler=Tips&off=${!pressed(tips)}`, { method: 'POST', headers: { 'X-Mendro-Antiforgery': token } }).catch(() => lost());
   });
   try {
     // Where the page itself says how to walk, what was chosen elsewhere does not count.

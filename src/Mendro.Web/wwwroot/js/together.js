@@ -15,7 +15,9 @@
     body.set('__RequestVerificationToken', token);
     const to = `/Jobs/${number}/Bar?handler=Here`;
     if (gone) { navigator.sendBeacon(to, body); return; }
-    fetch(to, { method: 'POST', body }).then((answer) => (answer.ok ? answer.json() : [])).then((names) => { here.textContent = words(names); });
+    // A server that is away is told again when it is back.
+    fetch(to, { method: 'POST', body }).then((answer) => (answer.ok ? answer.json() : [])).then((names) => { here.textContent = words(names); })
+      .catch(() => {});
   };
   if (changed) {
     announce(false);
@@ -83,8 +85,8 @@
     const at = new URL(location.href);
     at.searchParams.delete('handler');
     if (select) at.searchParams.set('select', select);
-    const answer = await fetch(at, { headers: { 'X-Mendro-Page': page } });
-    if (!answer.ok || answer.redirected) return say(`${who} changed this job.`, true);
+    const answer = await fetch(at, { headers: { 'X-Mendro-Page': page } }).catch(() => null);
+    if (!answer?.ok || answer.redirected) return say(`${who} changed this job.`, true);
     const fresh = new DOMParser().parseFromString(await answer.text(), 'text/html');
     const whole = [...regions, document.getElementById('worth')].filter(Boolean).every((region) => {
       const twin = fresh.getElementById(region.id);
