@@ -246,6 +246,7 @@ public sealed class CommandTests : IDisposable
                 ProfileVersion = 1,
                 ModelName = "Harrow Quartet",
                 Currency = "EUR",
+                ReceivedAt = new DateTimeOffset(2026, 3, 1, 9, 0, 0, TimeSpan.Zero),
                 Claim = "=1+1, dead",
             };
             new ProfileStore(shop, TimeProvider.System).TakeIn(TradeLibrary.Shipped, demo: true);
