@@ -34,7 +34,7 @@ const pages = [
   '/Jobs/143/Capacitors?board=main&at=main/C39', '/Jobs/143/Stages', '/Jobs/143/CapacitorList', '/Jobs/143/OldWays?board=main',
   '/Jobs/143/Placement', '/Jobs/125/BoardDraw', '/Jobs/154/Traces?at=main/V62',
   '/Jobs/155/Traces?run=crack~cart', '/Jobs/154/Jumpers', '/Jobs/133/Starts?function=power-light', '/Capacitors', '/Jobs/124/Wiring?part=connector',
-  '/Methods?kind=power-switch', '/Methods/flush-switch', '/Methods/Held', '/Lots', '/Lots/3', '/Lots/3?by=gain',
+  '/Methods?kind=power-switch', '/Owners', '/Owners/1', '/Money/Purchases', '/Methods/flush-switch', '/Methods/Held', '/Lots', '/Lots/3', '/Lots/3?by=gain',
   '/Rounds', '/Bundle?jobs=101,102', '/Jobs/127/Bill', '/Jobs/108/Bill', '/Lots/3/Items', '/Lots/3/Round?key=fix:flush-switch:power-switch', '/Offers',
   '/Day', '/Day/Hours', '/Day/Back', '/Calendar', '/Accounts', '/Programs',
   '/Jobs/123/Phone', '/Stock', '/Stock/1', '/Orders', '/Money', '/Pins?package=quad-64&pin=18', '/Numbers?q=fuse',

@@ -256,8 +256,7 @@ public sealed class CommandTests : IDisposable
             JsonDocument.Parse(told).RootElement.GetProperty("jobs").GetInt64().ShouldBe(1);
             Run("restore", In("one.mendro"), "--data", In("second")).Code.ShouldBe(0);
             Run("export", In("out"), "--data", In("second")).Code.ShouldBe(0);
-            var (taken, _, why) = Run("import", In("out"), "--data", In("third"));
-            taken.ShouldBe(0, why);
+            Run("import", In("out"), "--data", In("third")).Code.ShouldBe(0);
             Run("export", In("again"), "--data", In("third")).Code.ShouldBe(0);
             var files = Directory.GetFiles(In("out")).Select(f => Path.GetFileName(f)!).Order().ToList();
             files.ShouldContain("jobs.csv");
