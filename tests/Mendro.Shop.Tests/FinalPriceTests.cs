@@ -85,6 +85,9 @@ public sealed class FinalPriceTests : IDisposable
         _shop.Costs.Of(_shop.View(number)).Charge!.Value.Value.ShouldBe(12);
         _shop.Readings.Withdraw(number, _shop.View(number).Records.Last(r => r.Body is FinalPrice).Id).Done.ShouldNotBeNull();
         _shop.Costs.Of(_shop.View(number)).Charge!.Value.Value.ShouldBe(10);
+        // More than work and parts is no discount.
+        var more = new FinalPrice(31, "EUR", PriceReason.Discount);
+        _shop.FinalPrices.Set(number, more, null, new Amount(30.50m, "EUR")).Refusal!.Problem.ShouldContain("no discount");
         _shop.FinalPrices.Set(number, new FinalPrice(-1, "EUR", PriceReason.Discount)).Refusal.ShouldNotBeNull();
         _shop.FinalPrices.Set(_shop.TakeIn(owner: null), new FinalPrice(1, "EUR", PriceReason.Discount)).Refusal!.Problem.ShouldContain("shop's own");
     }

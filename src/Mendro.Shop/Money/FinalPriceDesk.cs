@@ -24,7 +24,8 @@ public sealed class FinalPriceDesk(JobBench bench, OwnerStore owners, JobStore j
     /// <param name="number">Number of the job.</param>
     /// <param name="price">Price and reason.</param>
     /// <param name="once">Key of the form.</param>
-    public Deed<Done> Set(long number, FinalPrice price, string? once = null) =>
+    /// <param name="workAndParts">What it would be charged without; null where that has no price.</param>
+    public Deed<Done> Set(long number, FinalPrice price, string? once = null, Amount? workAndParts = null) =>
         bench.On<Done>(
             number,
             once,
@@ -34,6 +35,8 @@ public sealed class FinalPriceDesk(JobBench bench, OwnerStore owners, JobStore j
                     return Refusal.Invalid("This unit is the shop's own: nobody is charged for it.");
                 if (price.Price < 0 || price.Words.Length > FinalPrice.LongestWords)
                     return Refusal.Invalid($"A price is 0 or more, and the words take {FinalPrice.LongestWords} characters.");
+                if (price.Reason == PriceReason.Discount && workAndParts is { } whole && price.Price > whole.Value)
+                    return Refusal.Invalid($"Work and parts come to {whole}: that is no discount. Say “as agreed”.");
                 if (price.Reason == PriceReason.Warranty && Wrong(job.Job, price.WarrantyOf) is { } wrong)
                     return Refusal.Invalid(wrong);
                 if (price.Reason != PriceReason.Warranty && price.WarrantyOf is not null)

@@ -109,7 +109,7 @@ public sealed class HandOverModel(
             return Refuse("Say what is charged in the end.");
         var job = Words.Number(of) is { } told and > 0 and < 1e9 && reason == PriceReason.Warranty ? (long)told : default(long?);
         return Answer(
-            prices.Set(Number, new FinalPrice(amount?.Value ?? 0, View.Job.Currency, reason, job, Words.Clean(priceWords)), Once),
+            prices.Set(Number, new FinalPrice(amount?.Value ?? 0, View.Job.Currency, reason, job, Words.Clean(priceWords)), Once, Cost.WorkAndParts),
             done =>
             {
                 TempData["Said"] = done.Words;
