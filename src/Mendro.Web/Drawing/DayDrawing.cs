@@ -13,7 +13,7 @@ internal static class DayDrawing
     private const double Top = 22;
     private const double NarrowestWord = 34;
     private const double PerLetter = 5.6;
-    private const int LongestName = 40;
+    private const int LongestName = 48;
 
     /// <summary>The pattern of what goes on by itself.</summary>
     public const string Hatch =
