@@ -108,16 +108,7 @@ public sealed partial class OwnerStore
         database.Read(connection => connection.QueryFirstOrDefault<long?>("SELECT merged_into FROM customers WHERE id = @id", new { id }));
 
     /// <summary>Rows that were merged into one.</summary>
-    public IReadOnlyList<Owner> Merged(long into) =>
-        database.Read(connection =>
-            connection
-                .Query<(long Id, string Name, string Contact, DateTimeOffset At)>(
-                    "SELECT id, name, contact, created_at FROM customers WHERE merged_into = @into ORDER BY id",
-                    new { into }
-                )
-                .Select(c => new Owner(c.Id, c.Name, c.Contact, c.At))
-                .ToList()
-        );
+    public IReadOnlyList<Owner> Merged(long into) => Rows("WHERE merged_into = @into ORDER BY id", new { into });
 
     /// <summary>People whose name begins likewise, or who are reached likewise.</summary>
     public IReadOnlyList<PersonLine> Near(string begins, string contact, int most) =>

@@ -25,16 +25,7 @@ public sealed partial class OwnerStore(ShopDatabase database, TimeProvider time)
     ];
 
     /// <summary>An owner, or null.</summary>
-    public Owner? Find(long id) =>
-        database.Read(connection =>
-            connection
-                .Query<(long Id, string Name, string Contact, DateTimeOffset At)>(
-                    "SELECT id, name, contact, created_at FROM customers WHERE id = @id",
-                    new { id }
-                )
-                .Select(c => new Owner(c.Id, c.Name, c.Contact, c.At))
-                .FirstOrDefault()
-        );
+    public Owner? Find(long id) => Rows("WHERE id = @id", new { id }).FirstOrDefault();
 
     /// <summary>Jobs of an owner, deleted ones too, oldest first.</summary>
     public IReadOnlyList<Job> Jobs(long id) =>
@@ -141,10 +132,13 @@ public sealed partial class OwnerStore(ShopDatabase database, TimeProvider time)
     }
 
     /// <summary>Owners of whom nothing was taken out yet, with name and contact.</summary>
-    public IReadOnlyList<Owner> All() =>
+    public IReadOnlyList<Owner> All() => Rows("ORDER BY id", null);
+
+    // Rows of people by the end of a statement of ours; what is looked for comes by parameters.
+    private List<Owner> Rows(string which, object? values) =>
         database.Read(connection =>
             connection
-                .Query<(long Id, string Name, string Contact, DateTimeOffset At)>("SELECT id, name, contact, created_at FROM customers ORDER BY id")
+                .Query<(long Id, string Name, string Contact, DateTimeOffset At)>($"SELECT id, name, contact, created_at FROM customers {which}", values)
                 .Select(c => new Owner(c.Id, c.Name, c.Contact, c.At))
                 .ToList()
         );

@@ -16,12 +16,7 @@ public static class BooksFile
                 .Entries.Select(e =>
                     (IReadOnlyList<string>)
                         [
-                            e.Number.ToString(CultureInfo.InvariantCulture),
-                            DayText.Write(e.Day),
-                            SpreadsheetText.Write(e.What),
-                            e.Job?.ToString(CultureInfo.InvariantCulture) ?? "",
-                            SpreadsheetText.Write(e.Lot),
-                            e.Reverses?.ToString(CultureInfo.InvariantCulture) ?? "",
+                            .. Head(e),
                             e.Rate == 1 ? "" : N(e.Rate),
                             N(e.TaxPercent),
                             .. Enum.GetValues<Account>().Select(a => N(e.On(a))),
@@ -45,12 +40,7 @@ public static class BooksFile
                     .Select(p =>
                         (IReadOnlyList<string>)
                             [
-                                e.Number.ToString(CultureInfo.InvariantCulture),
-                                DayText.Write(e.Day),
-                                SpreadsheetText.Write(e.What),
-                                e.Job?.ToString(CultureInfo.InvariantCulture) ?? "",
-                                SpreadsheetText.Write(e.Lot),
-                                e.Reverses?.ToString(CultureInfo.InvariantCulture) ?? "",
+                                .. Head(e),
                                 e.Document,
                                 numbers.In(p.Account),
                                 Counter(e, p) is { } counter ? numbers.In(counter) : "",
@@ -65,6 +55,17 @@ public static class BooksFile
                     )
             )
         );
+
+    // What both files say of an entry first: number, day, what, job, lot, the entry it reverses.
+    private static string[] Head(BookEntry e) =>
+        [
+            e.Number.ToString(CultureInfo.InvariantCulture),
+            DayText.Write(e.Day),
+            SpreadsheetText.Write(e.What),
+            e.Job?.ToString(CultureInfo.InvariantCulture) ?? "",
+            SpreadsheetText.Write(e.Lot),
+            e.Reverses?.ToString(CultureInfo.InvariantCulture) ?? "",
+        ];
 
     // The account on the other side; where there are several, the one of the greatest sum.
     private static Account? Counter(BookEntry entry, Posting posting) =>
