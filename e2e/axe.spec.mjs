@@ -1,13 +1,15 @@
 // Every main page: no serious fault of accessibility, light or dark, and nothing that runs over the side of a phone. The dark theme
 // changes colours only, so there only what depends on colour is looked at.
+import { fileURLToPath } from 'node:url';
 import { colours, seriousFaults } from './axe.mjs';
-import { test as base, expect, hearErrors } from './shop.mjs';
+import { test as base, expect, hearErrors, usual } from './shop.mjs';
 
 const [bench, phone] = [{ width: 1280, height: 800 }, { width: 390, height: 780 }];
 
 // One page for all that a worker looks at: to open another takes longer than to look.
 const test = base.extend({
-  looker: [async ({ browser, shop }, use) => {
+  looker: [async ({ browser, shops }, use) => {
+    const shop = await shops.of(fileURLToPath(import.meta.url), usual);
     const context = await browser.newContext({ baseURL: shop.address, viewport: bench });
     const page = await context.newPage();
     page.errors = hearErrors(page);

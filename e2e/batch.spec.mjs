@@ -2,8 +2,6 @@
 // parts; then what was typed wrong in a lot is put right and taken back.
 import { test, expect } from './shop.mjs';
 
-test.use({ own: 'workshop' });
-
 async function begin(page, name, more) {
   await page.goto('/Lots');
   await page.getByRole('textbox', { name: 'Name', exact: true }).fill(name);

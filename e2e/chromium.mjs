@@ -5,5 +5,7 @@ export const chromiumOptions = {
   args: [
     '--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--no-first-run',
     '--in-process-gpu', '--disable-site-isolation-trials', '--renderer-process-limit=1',
+    // The name of the shop that is on a network.
+    '--host-resolver-rules=MAP shop.test 127.0.0.1',
   ],
 };

@@ -1,8 +1,6 @@
 // A morning at the bench: three soaks, a promise that holds once there are hours for it, an overrun, and a part that comes.
 import { test, expect } from './shop.mjs';
 
-test.use({ own: 'day' });
-
 const planned = async (page) => {
   await page.goto('/Day');
   await expect(page.locator('#board')).toHaveAttribute('aria-busy', 'false', { timeout: 30_000 });

@@ -1,7 +1,8 @@
 // Fix from the screws to the check: run sheet, timer over a restart, ladder, consent, what is on the unit.
 import { test, expect } from './shop.mjs';
 
-test.use({ own: 'fix' });
+// It ends the server as a power cut would.
+test.use({ alone: true });
 
 // A key is heard once the page's scripts have run.
 const key = async (page, letter) => {

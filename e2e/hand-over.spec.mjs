@@ -1,8 +1,6 @@
 // From proof to the door: an intermittent unit proved by starts, photographed, labelled, sheeted and returned; another to sale; a third to parts.
 import { test, expect } from './shop.mjs';
 
-test.use({ own: 'workshop' });
-
 test('an intermittent unit is proved, photographed, labelled, sheeted and returned', async ({ page }) => {
   const key = async (letter) => {
     await page.waitForLoadState();

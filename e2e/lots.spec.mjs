@@ -1,8 +1,6 @@
 // Twelve cartridges for one price: taken in by the keyboard, worked on in rounds, the leg that repeats found, one set apart.
 import { test, expect } from './shop.mjs';
 
-test.use({ own: 'workshop' });
-
 const items = [
   'black box, liquid', 'black box', 'garbled logo', 'garbled logo', 'dead, edge black', 'black box',
   'garbled logo', 'black box', 'dead', 'garbled logo', 'black box', '! a racing game of another system',

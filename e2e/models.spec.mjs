@@ -24,11 +24,11 @@ test('what one more check saves is tried in the background, with its progress, a
   await expect(page.locator('#gain')).toContainText('It was stopped.', { timeout: 60_000 });
 });
 
-test('a model goes to another shop and comes back with its differences shown', async ({ page, browser }) => {
+test('a model goes to another shop and comes back with its differences shown', async ({ page, browser, host }) => {
   await page.goto('/Models/harrow-duet');
   const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'as JSON' }).click()]);
   const file = await download.path();
-  const other = await start(false, false);
+  const other = await start({ demo: false, models: false }, host);
   try {
     const there = await (await browser.newContext({ baseURL: other.address })).newPage();
     await there.goto('/Models/Import');
@@ -56,6 +56,6 @@ test('a model goes to another shop and comes back with its differences shown', a
     await expect(page.getByText('by Ilka Dorn')).toBeVisible();
     await there.close();
   } finally {
-    other.stop();
+    await other.stop();
   }
 });

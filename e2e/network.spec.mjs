@@ -2,14 +2,9 @@
 // if behind a proxy, under a name of its own.
 import { readFileSync } from 'node:fs';
 import { seriousFaults } from './axe.mjs';
-import { chromiumOptions } from './chromium.mjs';
 import { test, expect } from './shop.mjs';
 
-test.use({
-  own: 'network',
-  more: ['--proxy', '127.0.0.1', '--names', 'shop.test'],
-  launchOptions: { ...chromiumOptions, args: [...chromiumOptions.args, '--host-resolver-rules=MAP shop.test 127.0.0.1'] },
-});
+test.use({ alone: true, more: ['--proxy', '127.0.0.1', '--names', 'shop.test'] });
 test.describe.configure({ mode: 'serial' });
 
 const word = 'kettle orbit lamp sixty';

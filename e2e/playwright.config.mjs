@@ -1,18 +1,17 @@
 import { defineConfig } from '@playwright/test';
 import { chromiumOptions } from './chromium.mjs';
 
-// Files whose tests have a shop of their own. They come first, for they are the longest. Those that share the demo shop follow: a
-// worker that goes from one shop to another starts its browser and its server anew.
-const own = /(day|first-hour|fix|hand-over|lots|models|network|prove|recap|traces)\.spec\.mjs$/;
+// The longest files come first, so that none begins when the others end.
+const long = /(day|first-hour|fix|hand-over|lots|models|network|prove|recap|traces)\.spec\.mjs$/;
 
 export default defineConfig({
   testDir: '.',
-  projects: [{ name: 'own', testMatch: own }, { name: 'shared', testIgnore: own }],
+  projects: [{ name: 'long', testMatch: long }, { name: 'short', testIgnore: long }],
   timeout: 90_000,
   // A machine under load answers late; what never comes still fails.
   expect: { timeout: 20_000 },
   retries: 0,
-  // Two at a time: while one waits for its server the other's browser works. Each has servers of its own.
+  // Two at a time: while one waits for its server the other's browser works. Each has shops of its own.
   workers: 2,
   reporter: [['list']],
   use: {

@@ -1,8 +1,6 @@
 // Proof of an intermittent cure: one key a start until it is decided, then filed as evidence.
 import { test, expect } from './shop.mjs';
 
-test.use({ own: 'prove' });
-
 test('an intermittent unit is proved by a run of starts, one key each', async ({ page }) => {
   const key = async (letter) => {
     await page.waitForLoadState();

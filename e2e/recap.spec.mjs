@@ -1,8 +1,6 @@
 // The capacitor job: revision, plan to scale, list and kit, stages with one that fails, closing with all screws in.
 import { test, expect } from './shop.mjs';
 
-test.use({ own: 'workshop' });
-
 const key = async (page, letter) => {
   await page.waitForLoadState();
   await page.keyboard.press(letter);

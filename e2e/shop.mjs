@@ -1,88 +1,50 @@
-// A server of its own for each test file, on a free port and a fresh data folder, and pages that fail on console errors.
+// A shop of its own for each test file, on a free port and with a fresh data folder, and pages that fail on console errors.
 import { test as base, expect } from '@playwright/test';
-import { spawn } from 'node:child_process';
-import { cpSync, mkdirSync, mkdtempSync, rmSync } from 'node:fs';
-import { createServer } from 'node:net';
+import { cpSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
-import { dirname, join } from 'node:path';
-import { fileURLToPath } from 'node:url';
+import { join } from 'node:path';
+import { onFreePort, openAlone, startHost } from './servers.mjs';
 
-const root = join(dirname(fileURLToPath(import.meta.url)), '..');
-
-const freePort = () => new Promise((resolve) => {
-  const probe = createServer().listen(0, '127.0.0.1', () => {
-    const { port } = probe.address();
-    probe.close(() => resolve(port));
-  });
-});
-
-/** Starts a shop of its own. */
-export const start = async (demo, models, more = []) => {
+/** Opens a shop: with or without the demo world and the invented models, and with more words for its server; by a host that has
+ * others too, or alone. */
+export const start = async ({ demo, models, more = [] }, host = null) => {
   const data = mkdtempSync(join(tmpdir(), 'mendro-e2e-'));
   // The demo world as the run has made it once; by hand a server makes its own.
-  const prepare = () => {
-    if (demo && process.env.MENDRO_PREPARED_DEMO) cpSync(process.env.MENDRO_PREPARED_DEMO, data, { recursive: true });
-  };
-  prepare();
-  let [port, server] = [0, null];
-  // Between the asking and the opening another may have taken the port: then the next.
-  for (let tries = 0; server === null; tries++) {
-    port = await freePort();
-    try {
-      server = await open(demo, models, data, port, more);
-    } catch (problem) {
-      if (tries === 4 || !/address already in use/i.test(problem.message)) throw problem;
-    }
-  }
-  const end = () => {
-    server.removeAllListeners('exit');
-    server.kill('SIGKILL');
-  };
-  const restart = async (between = () => {}) => {
-    const gone = new Promise((resolve) => { server.once('close', resolve); });
-    end();
-    await gone;
-    between();
-    server = await open(demo, models, data, port, more);
-  };
+  if (demo && process.env.MENDRO_PREPARED_DEMO) cpSync(process.env.MENDRO_PREPARED_DEMO, data, { recursive: true });
+  const openAt = (port) => (host?.open ?? openAlone)([
+    '--data', data, '--port', String(port), '--demo', String(demo), '--demo-models', String(models), '--warm-up', 'no', ...more,
+  ]);
+  let [port, server] = await onFreePort(openAt);
   return {
     address: `http://127.0.0.1:${port}`,
     port,
-    /** What it said so far. */
     said: () => server.said(),
-    /** Ends the server as a power cut would, and opens the same shop again. */
-    restart: () => restart(),
-    /** Opens the shop anew, as if nothing had been done in it. */
-    renew: () => restart(() => {
-      rmSync(data, { recursive: true, force: true });
-      mkdirSync(data);
-      prepare();
-    }),
-    stop: () => {
-      end();
+    /** Ends the server, where it is a process of its own as a power cut would, and opens the same shop again. */
+    restart: async () => {
+      await server.close();
+      server = await openAt(port);
+    },
+    stop: async () => {
+      await server.close();
       rmSync(data, { recursive: true, force: true });
     },
   };
 };
 
-// A server of a test lives too short to gain from compiling what is called often once more.
-const shortLived = { ...process.env, DOTNET_TC_CallCountThreshold: '2000' };
-
-const open = async (demo, models, data, port, more) => {
-  const program = process.env.MENDRO_TEST_PROGRAM ?? join(root, 'src/Mendro.Web/bin/Release/net10.0');
-  const server = spawn('dotnet', [join(program, 'Mendro.Web.dll'),
-    '--contentRoot', join(root, 'src/Mendro.Web'), '--data', data, '--port', String(port),
-    '--demo', String(demo), '--demo-models', String(models), '--warm-up', 'no', ...more], { env: shortLived, stdio: ['ignore', 'pipe', 'pipe'] });
-  let log = '';
-  // The server says itself when it is open: nothing has to be waited for by the clock.
-  await new Promise((resolve, reject) => {
-    const read = (chunk) => { log += chunk; if (log.includes('Mendro is open')) resolve(); };
-    server.stdout.on('data', read);
-    server.stderr.on('data', read);
-    server.on('exit', () => reject(new Error(`The server ended:\n${log}`)));
-  });
-  server.said = () => log;
-  return server;
+// The shop of a worker: one at a time, another for another file or when something else is asked of it.
+const shopsOf = (host) => {
+  let [open, what] = [null, null];
+  return {
+    of: async (file, { alone, ...asked }) => {
+      const wanted = JSON.stringify([file, alone, asked]);
+      if (what !== wanted) {
+        await open?.stop();
+        [open, what] = [await start(asked, alone ? null : host), wanted];
+      }
+      return open;
+    },
+    close: () => open?.stop(),
+  };
 };
 
 // A request that is broken off because a newer one, or another page, takes its place: htmx tells it twice. One that fails tells
@@ -100,26 +62,30 @@ export const hearErrors = (page) => {
   return errors;
 };
 
+/** What a shop of the tests is where nothing else is said. */
+export const usual = { demo: true, models: true, more: [], alone: false };
+
 export const test = base.extend({
-  demo: [true, { option: true, scope: 'worker' }],
+  demo: [usual.demo, { option: true }],
   // The invented models; without them the shop begins with the builds alone.
-  models: [true, { option: true, scope: 'worker' }],
-  // Tests that change much, or end the server, name a shop of their own.
-  own: ['', { option: true, scope: 'worker' }],
+  models: [usual.models, { option: true }],
   // What the server is told besides.
-  more: [[], { option: true, scope: 'worker' }],
-  shop: [async ({ demo, models, own, more }, use) => {
-    void own;
-    const shop = await start(demo, models, more);
-    await use(shop);
-    shop.stop();
+  more: [usual.more, { option: true }],
+  // A process of its own, for tests that end it or read what it says.
+  alone: [usual.alone, { option: true }],
+  host: [async ({}, use) => {
+    const host = startHost();
+    await use(host);
+    host.end();
+  }, { scope: 'worker' }],
+  shops: [async ({ host }, use) => {
+    const shops = shopsOf(host);
+    await use(shops);
+    await shops.close();
   }, { scope: 'worker' }],
   // Which files a worker is given, and in which order, is chance: no test may find what those of another file have filed.
-  baseURL: async ({ shop }, use, { file }) => {
-    if (shop.usedBy && shop.usedBy !== file) await shop.renew();
-    shop.usedBy = file;
-    await use(shop.address);
-  },
+  shop: async ({ shops, demo, models, more, alone }, use, { file }) => use(await shops.of(file, { demo, models, more, alone })),
+  baseURL: ({ shop }, use) => use(shop.address),
   page: async ({ page }, use) => {
     const errors = hearErrors(page);
     await use(page);

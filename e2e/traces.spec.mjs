@@ -1,8 +1,6 @@
 // Traces and jumpers: a corroded handheld worked through by keys, lines tested by the meter, boards from files and from a slanted photo.
 import { test, expect } from './shop.mjs';
 
-test.use({ own: 'traces' });
-
 // A key is heard once the page's scripts have run.
 const key = async (page, letter) => {
   await page.waitForLoadState();

@@ -153,7 +153,7 @@ app.UseStatusCodePagesWithReExecute("/Error", "?code={0}");
 app.UseMiddleware<ErrorPages>();
 app.UseMiddleware<Gate>();
 app.UseMiddleware<QueryGate>();
-app.UseStaticFiles();
+app.UseShippedFiles();
 app.UseMiddleware<OneConnection>();
 app.UseRouting();
 app.UseAuthentication();

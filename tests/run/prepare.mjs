@@ -6,7 +6,7 @@ import { dirname, join } from 'node:path';
 import { aheadOfWebTests, root } from './pieces.mjs';
 import { quietly, step } from './setup.mjs';
 
-const program = join(root, 'src/Mendro.Web/bin/Release/net10.0');
+const program = join(root, 'tests/Mendro.TestHost/bin/Release/net10.0');
 const webTests = join(root, 'tests/Mendro.Web.Tests/bin/Release/net10.0');
 
 // Ours that every server and every test of the web runs through; the framework is compiled ahead as it ships.

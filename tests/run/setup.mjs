@@ -49,7 +49,7 @@ const quickTests = { MENDRO_QUICK_TESTS: 'true', DOTNET_TieredPGO: '0' };
 const whole = 'Mendro.Tests.slnf';
 
 const targetsOf = ({ projects, browser }) => browser && projects.length > 0 ? [whole]
-  : browser ? ['src/Mendro.Web/Mendro.Web.csproj']
+  : browser ? ['tests/Mendro.TestHost/Mendro.TestHost.csproj']
     : projects.length > 2 ? [whole] : projects.map((name) => `tests/Mendro.${name}.Tests/Mendro.${name}.Tests.csproj`);
 
 /** The .NET packages: all of them where the web is tested, those of the benchmarks too, for a test holds their licences against the
