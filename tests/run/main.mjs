@@ -22,12 +22,11 @@ const began = Date.now();
 try {
   // A test of the web prints papers with the browser.
   const withBrowser = asked.browser || asked.projects.includes('Web');
-  // Packages come over the network, and wait more than they work: both kinds at once.
+  // What comes over the network waits more than it works: beside it the program is built.
   await Promise.all([
     withBrowser ? installBrowser().then(installPackages) : null,
-    restore(asked),
+    restore(asked).then(() => build(asked, run)),
   ]);
-  await build(asked, run);
   if (withBrowser) {
     await compileAhead(run, asked.projects.includes('Web'));
     await prepareDemo(run);

@@ -104,10 +104,17 @@ public static class ApiEndpoints
 
     private static IResult Bench(JobStore jobs, BenchDesk desk, SettingsStore settings)
     {
-        var views = desk.States(jobs.Live().Where(j => j.Shelf == Shelf.None).ToList()).Select(s => s.View).OfType<JobView>();
+        var states = desk.States(jobs.Live().Where(j => j.Shelf == Shelf.None).ToList());
+        var ranked = NextLine.Rank(states.Select(s => s.View).OfType<JobView>(), BenchOrder.Of(settings), settings.Get().PerHour);
         return Results.Ok(
-            NextLine.Rank(views, BenchOrder.Of(settings), settings.Get().PerHour)
+            ranked
                 .Select(l => new BenchShape(l.Job.Number, l.Job.Title, $"{l.Stage}", l.Symptom, l.Move, l.Chance, l.Minutes))
+                // A unit that just came in is on the bench too.
+                .Concat(
+                    from state in states
+                    where state.View is null
+                    select new BenchShape(state.Job.Number, state.Job.Title, $"{state.Job.Stage}", state.Job.Claim, null, null, null)
+                )
                 .ToList()
         );
     }

@@ -134,7 +134,7 @@ public sealed record BenchShape(
     [property: Description("The unit.")] string Title,
     [property: Description("Stage in which the move is made.")] string Stage,
     [property: Description("What is wrong with it.")] string Symptom,
-    [property: Description("What to do next.")] string Move,
+    [property: Description("What to do next, or null while it is being worked out.")] string? Move,
     [property: Description("Chance that it cures, 0 to 1, or null.")] double? Chance,
     [property: Description("Minutes of the move, or null.")] double? Minutes
 );
