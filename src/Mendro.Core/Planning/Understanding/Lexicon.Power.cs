@@ -6,6 +6,7 @@ internal static partial class Lexicon
     private static Phrase[] OfPower =>
     [
         // Nothing at all.
+        new("light|led comes|goes|turns on for? a? moment|instant|blink|flash and|then? then? dark|off|out|dead|black?", "power-light", "on-then-off"),
         new("no sign|signs of life", "power-light,start-up,cartridge", "nothing"),
         new("no life", "power-light,start-up,cartridge", "nothing"),
         new("nothing works|work at? all?", "power-light,buttons", "nothing"),

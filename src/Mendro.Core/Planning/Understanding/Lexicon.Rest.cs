@@ -10,6 +10,9 @@ internal static partial class Lexicon
         new("a|b|c|x|y|l|r|start|select|fire button|key is? sticky|sticks|sticking", "buttons", "stuck"),
         new("sticky|sticking buttons|button|keys|key", "buttons", "stuck"),
         new("buttons|keys are? sticky|sticking|stuck", "buttons", "stuck"),
+        new("a sticks|sticking down?", "~action,buttons", "stuck"),
+        new("start is? gone|broken", "~start", "one-dead"),
+        new("mash|mashed|mashing", "buttons", "hard-press"),
         new("no input", "buttons", "nothing"),
         new("b|x|y|select|fire sticks|sticking", "buttons", "stuck"),
         new("left|right|up|down does? nothing", "buttons", "one-dead"),
@@ -30,7 +33,7 @@ internal static partial class Lexicon
         new("button|buttons|key needs|need|wants|want force|pressure", "buttons", "hard-press"),
         new("reset button? is? stuck|sticks", "reset", "stuck"),
         new("start|select not work*|respond*|answer*", "~select", "one-dead"),
-        new("tray goes|comes out and|then straight|right? back in?", "tray", "sticks"),
+        new("tray goes|comes|slides out halfway|half|partly? and|then straight|right|goes|comes|slides? back in?", "tray", "sticks"),
         new("tray|lid|door opens only with|when|if", "tray", "sticks"),
         new("only opens with|when|if", "tray", "sticks"),
         new("start|select and|or select|start are|is? dead|not", "buttons", "one-dead"),
@@ -49,7 +52,7 @@ internal static partial class Lexicon
         ),
         new("d-pad|dpad|pad|direction* left|right|up|down not work*|respond*|answer*", "buttons", "one-dead"),
         new("d-pad|dpad|pad|direction* left|right|up|down is? dead|gone", "buttons", "one-dead"),
-        new("left|right|up|down on d-pad|dpad|pad not work*|respond*|answer*", "buttons", "one-dead"),
+        new("left|right|up|down on d-pad|dpad|pad not work*|respond*|answer*|register*|react*", "buttons", "one-dead"),
         new("only works|work|answers in|at? middle|centre", "reset,buttons", "dead-centre"),
         new(
             "only works|work|answers|responds if|when you|i? press|push|pressed|pushed very|really? hard",
@@ -92,6 +95,7 @@ internal static partial class Lexicon
         new("charge|charging light|led for a|one|about second", "charging", "one-second"),
         new("charge|charging|charger light|led goes out|off after a? second|moment", "charging", "one-second"),
         new("charge|charging light|led comes on then|and off|out", "charging", "one-second"),
+        new("charge|charging light|led comes|goes on for? a|one? second|moment and|then? goes? off|out|dark?", "charging", "one-second"),
         new("never|not charges|charge up? to full|100", "charging", "never-full"),
         new("never|not charges|charge|charged fully|completely", "charging", "never-full"),
         new("never|not fully|completely charges|charge", "charging", "never-full"),
@@ -171,6 +175,7 @@ internal static partial class Lexicon
             "pressed"
         ),
         new("with|under a? weight|finger", "", "pressed"),
+        new("when|if i|you|we put|lay|set|rest _? book|weight|something|finger|coin on|onto", "", "pressed"),
         new("must|needs|has to? be? held|pressed|pushed|wiggled", "", "pressed"),
         new(
             "when pressed|pushed|held|wiggled|leaned|squeezed|moved|touched|tapped|knocked|shaken|bumped|tilted",

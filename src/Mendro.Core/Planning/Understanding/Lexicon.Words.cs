@@ -27,6 +27,8 @@ internal static partial class Lexicon
         ("headphones", "phones"),
         ("phones", "phones"),
         ("earphones", "phones"),
+        ("headset", "phones"),
+        ("earbuds", "phones"),
         ("buttons", "buttons"),
         ("button", "buttons"),
         ("controls", "buttons"),

@@ -154,7 +154,8 @@ internal sealed partial class Listener
             case "yes" when end + 1 >= to:
                 end++;
                 return new SaidFact(function.Id, true);
-            case "no" or "none" when end + 1 >= to:
+            // “Eject works, power button not.”
+            case "no" or "none" or "not" when end + 1 >= to:
                 end++;
                 return new SaidFact(function.Id, false, HasLook(function, "nothing") ? "nothing" : null);
             case "nothing" or "dead" or "gone" or "out":

@@ -108,6 +108,9 @@ internal sealed partial class Listener
 
     private DeviceFunction? ByWord(int at)
     {
+        // A charging light tells of the charging.
+        if (at > 0 && _words[at] is "light" or "led" && _words[at - 1] is "charge" or "charging" && Likeliest(["charging"]) is { } charging)
+            return charging;
         foreach (var (word, kinds) in Lexicon.Functions)
             if (word == _words[at])
                 return Likeliest(kinds.Split(','));
@@ -134,6 +137,10 @@ internal sealed partial class Listener
                 if (best is null || tail.Length > best.Value.Item2)
                     best = (function, tail.Length);
             }
+
+            // “Eject works” is said of its button; “power” alone is said of much.
+            if (best is null && name is [not "power", "button"] && name[0] == _words[at])
+                best = (function, 1);
         }
 
         return best;

@@ -115,7 +115,7 @@ internal sealed partial class Listener
                 || _used[next]
                 || at > from && (_words[at - 1] is "no" or "not" or "nothing" || IsHalf(_words[at - 1]))
                 || _words[next] is not ("ok" or "okay" or "fine" or "good" or "works" or "work" or "perfect" or "there" or "loud" or "clear")
-                    && !(IsShining(_words[next]) && next + 1 >= to && ByWord(at)?.Kind is "backlight" or "power-light")
+                    && !(IsShining(_words[next]) && next + 1 >= to && ByWord(at)?.Kind is "backlight" or "power-light" or "charging")
                 || next + 1 < to && (IsIf(_words[next + 1]) || IsPlace(next + 1, to))
                 || ByWord(at) is not { } told
                 || _facts.Any(f => IsOf(f.Fact, told))

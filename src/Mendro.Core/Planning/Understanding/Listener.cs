@@ -1,4 +1,3 @@
-using System.Globalization;
 using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 
@@ -22,6 +21,9 @@ internal sealed partial class Listener
         .Concat(SaidConcepts.Shipped.Words)
         .ToHashSet();
 
+    // “Hissing” is a form of a word that is known, and no slip for “missing”.
+    private static readonly HashSet<string> Stems = [.. SaidConcepts.Shipped.States.SelectMany(s => s.Stems)];
+
     /// <summary>True for a word that says something of a unit, or says little anywhere: it is no name.</summary>
     public static bool SaysSomething(string word) =>
         word is "everything" or "otherwise" or "rest" or "fully" or "untested"
@@ -40,47 +42,11 @@ internal sealed partial class Listener
     public Listener(DeviceProfile profile, TradeLibrary library, List<string> words)
     {
         (_profile, _library) = (profile, library);
-        _words = words.Select(w => SmallWords.IsKnown(w) ? w : SaidWords.Mended(w, Known)).ToList();
-        // “player two” is what hangs on the second port.
-        for (var n = 0; n + 1 < _words.Count; n++)
-        {
-            if (_words[n] == "player" && SmallWords.Number(_words[n + 1]) is { } number)
-                (_words[n], _words[n + 1]) = ("port", number.ToString(CultureInfo.InvariantCulture));
-            else if (_words[n] == "port" && SmallWords.Number(_words[n + 1]) is { } port)
-                _words[n + 1] = port.ToString(CultureInfo.InvariantCulture);
-            else if (_words[n] is "first" or "second" && _words[n + 1] is "player" or "controller" or "pad" or "port")
-                (_words[n], _words[n + 1]) = ("port", _words[n] == "first" ? "1" : "2");
-        }
-        Say(["left", "to", "right"], "horizontal");
-        Say(["top", "to", "bottom"], "vertical");
-        // What comes before the game is no picture of it, and “nothing else” at the end says of nothing that it fails.
-        foreach (var first in (string[])["title", "logo", "boot", "intro"])
-            Say([first, "screen"], first);
-        foreach (var more in (string[])["else", "more"])
-            if (_words is [.., "nothing", var last] && last == more)
-                _words.RemoveRange(_words.Count - 2, 2);
-        // “It comes on” is said of the unit; behind a name it is said of that.
-        for (var n = 0; n + 1 < _words.Count; n++)
-            if (_words[n] == "comes" && _words[n + 1] == "on" && (n == 0 || SaidWords.IsBreak(_words[n - 1]) || _words[n - 1] is "it" or "unit" or "console"))
-                _words[n] = "powers";
-        // “Player 2 port” says it twice.
-        for (var n = _words.Count - 1; n > 1; n--)
-            if (_words[n] is "port" or "controller" or "pad" && _words[n - 2] == "port" && SmallWords.Number(_words[n - 1]) is not null)
-                _words.RemoveAt(n);
+        _words = words.Select(w => SmallWords.IsKnown(w) || Stems.Contains(Stem.Of(w)) ? w : SaidWords.Mended(w, Known)).ToList();
+        Reword();
         _used = new bool[_words.Count];
         _stems = [.. _words.Select(Stem.Of)];
         _clauses = Clauses();
-    }
-
-    // Several words that say what one says, or nothing.
-    private void Say(string[] words, params string[] instead)
-    {
-        for (var n = 0; n + words.Length <= _words.Count; n++)
-            if (_words.Skip(n).Take(words.Length).SequenceEqual(words))
-            {
-                _words.RemoveRange(n, words.Length);
-                _words.InsertRange(n, instead);
-            }
     }
 
     /// <summary>Hears the line.</summary>
@@ -92,6 +58,7 @@ internal sealed partial class Listener
         AllButOne();
         foreach (var (from, to) in _clauses)
             HearFailures(from, to);
+        UnderALamp();
         foreach (var (from, to) in _clauses)
             HearMissing(from, to);
         Counted();
@@ -128,6 +95,19 @@ internal sealed partial class Listener
             _facts.RemoveAll(f => f.Fact is { Passed: true, Starts: 1 } && f.Fact.Function.Equals(fail.Function));
     }
 
+    /// <summary>“The screen is dark, but one sees something with a torch”: it is the light behind it that is missing, and not the picture.</summary>
+    private void UnderALamp()
+    {
+        if (
+            _words.Exists(w => w is "torch" or "flashlight" or "lamp")
+            && _profile.Functions.FirstOrDefault(f => f.Kind == "backlight") is { } light
+            && _facts.Exists(f => IsOf(f.Fact, light) && f.Fact.Look == "nothing")
+        )
+            _facts.RemoveAll(f =>
+                f.Fact is { Passed: false, Look: "nothing" } && _profile.Functions.Any(p => p.Kind is "picture" or "start-up" && IsOf(f.Fact, p))
+            );
+    }
+
     private List<(int From, int To)> Clauses()
     {
         var clauses = new List<(int, int)>();
@@ -159,7 +139,7 @@ internal sealed partial class Listener
                 && k < to
                 && k - n < 2
                 && !wanted.Any(w => Fits(w, _words[k]))
-                && _words[k] is "a" or "an" or "the" or "it" or "its" or "my" or "any" or "very" or "really" or "to" or "just" or "still"
+                && _words[k] is "a" or "an" or "the" or "it" or "its" or "my" or "any" or "very" or "really" or "to" or "just" or "still" or "both" or "all"
             )
                 k++;
             if (k < to && !_used[k] && wanted.Any(w => Fits(w, _words[k])))

@@ -1,0 +1,95 @@
+using System.Globalization;
+
+namespace Mendro.Core.Planning;
+
+/// <content>Ways of saying it that are brought to one before anything is heard.</content>
+internal sealed partial class Listener
+{
+    private static readonly string[] Events = ["drop", "dropped", "fall", "fell", "storm", "thunderstorm", "lightning", "move", "party"];
+
+    private void Reword()
+    {
+        // “player two” is what hangs on the second port.
+        for (var n = 0; n + 1 < _words.Count; n++)
+        {
+            if (_words[n] == "player" && SmallWords.Number(_words[n + 1]) is { } number)
+                (_words[n], _words[n + 1]) = ("port", number.ToString(CultureInfo.InvariantCulture));
+            else if (_words[n] == "port" && SmallWords.Number(_words[n + 1]) is { } port)
+                _words[n + 1] = port.ToString(CultureInfo.InvariantCulture);
+            else if (_words[n] is "first" or "second" && _words[n + 1] is "player" or "controller" or "pad" or "port")
+                (_words[n], _words[n + 1]) = ("port", _words[n] == "first" ? "1" : "2");
+        }
+        Say(["left", "to", "right"], "horizontal");
+        Say(["top", "to", "bottom"], "vertical");
+        // What comes before the game is no picture of it, and “nothing else” at the end says of nothing that it fails.
+        foreach (var first in (string[])["title", "logo", "boot", "intro"])
+            Say([first, "screen"], first);
+        foreach (var more in (string[])["else", "more"])
+            if (_words is [.., "nothing", var last] && last == more)
+                _words.RemoveRange(_words.Count - 2, 2);
+        // “It comes on” is said of the unit; behind a name it is said of that.
+        for (var n = 0; n + 1 < _words.Count; n++)
+            if (_words[n] == "comes" && _words[n + 1] == "on" && (n == 0 || SaidWords.IsBreak(_words[n - 1]) || _words[n - 1] is "it" or "unit" or "console"))
+                _words[n] = "powers";
+        // “Player 2 port” says it twice.
+        for (var n = _words.Count - 1; n > 1; n--)
+            if (_words[n] is "port" or "controller" or "pad" && _words[n - 2] == "port" && SmallWords.Number(_words[n - 1]) is not null)
+                _words.RemoveAt(n);
+        // “It blinks on and off” says how often, and not that it goes off.
+        foreach (var again in (string[])["blinks", "blinking", "flashes", "flashing", "flickers", "pulses"])
+            Say([again, "on", "and", "off"], again);
+        // “No sound with and without a headset” is said of both.
+        foreach (var or in (string[])["and", "or"])
+            Say(["with", or, "without"], "or");
+        Say(["on", "the", "cross"], "on", "d-pad");
+        Lamps();
+        WhoeverDoesIt();
+        Since();
+    }
+
+    /// <summary>“The charging lamp” is a light; a lamp that one sees something under is none.</summary>
+    private void Lamps()
+    {
+        for (var n = 1; n < _words.Count; n++)
+            if (_words[n] is "lamp" or "diode" && _words[n - 1] is "power" or "charge" or "charging" or "red" or "green" or "orange" or "status")
+                _words[n] = "light";
+    }
+
+    /// <summary>“Whenever he tilts it” is “when you tilt it”.</summary>
+    private void WhoeverDoesIt()
+    {
+        for (var n = 0; n < _words.Count; n++)
+        {
+            if (_words[n] == "whenever")
+                _words[n] = "when";
+            if (n + 2 >= _words.Count || !(_words[n] is "when" or "if") || _words[n + 1] is not ("he" or "she" or "they" or "one" or "someone"))
+                continue;
+            var verb = _words[n + 2];
+            (_words[n + 1], _words[n + 2]) = ("you", verb.EndsWith("sses", StringComparison.Ordinal) || verb.EndsWith("ches", StringComparison.Ordinal)
+                ? verb[..^2]
+                : verb.TrimEnd('s'));
+        }
+    }
+
+    /// <summary>“After a drop” tells what happened once; it is no condition under which it fails.</summary>
+    private void Since()
+    {
+        for (var n = 0; n + 1 < _words.Count; n++)
+        {
+            var next = _words[n + 1] is "a" or "the" or "being" or "it" && n + 2 < _words.Count ? n + 2 : n + 1;
+            if (_words[n] == "after" && Events.Contains(_words[next]))
+                _words[n] = "since";
+        }
+    }
+
+    // Several words that say what one says, or nothing.
+    private void Say(string[] words, params string[] instead)
+    {
+        for (var n = 0; n + words.Length <= _words.Count; n++)
+            if (_words.Skip(n).Take(words.Length).SequenceEqual(words))
+            {
+                _words.RemoveRange(n, words.Length);
+                _words.InsertRange(n, instead);
+            }
+    }
+}
