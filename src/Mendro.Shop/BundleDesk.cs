@@ -1,6 +1,7 @@
 using Mendro.Core.Jobs;
 using Mendro.Core.Lots;
 using Mendro.Core.Money;
+using Mendro.Core.Proving;
 using Mendro.Storage;
 
 namespace Mendro.Shop;
@@ -48,7 +49,7 @@ public sealed class BundleDesk(SaleDesk sale, HandOverDesk handOver, BenchDesk b
     private BundleUnit Unit(JobView view)
     {
         var (job, offered) = (view.Job, sales.Find(view.Job.Id));
-        var works = !view.Proof.Failures.Any();
+        var works = !view.Proof.Lines.Any(l => l.Failed || l.State == ProofState.Fails);
         var worth = offered?.Asking ?? job.Asking ?? (works ? job.ValueWorking : job.ValueAsIs) ?? 0;
         var bar =
             job.Ending == JobEnd.Open ? view.Proof.Bar(null, HandOverDesk.Kept(view.Model, view.Records))

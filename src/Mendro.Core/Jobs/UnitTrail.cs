@@ -72,6 +72,9 @@ public static class UnitTrail
             closing,
             apart != AccessState.Closed,
             kept
-        );
+        )
+        {
+            WorkedOn = Complaints.NotTriedSince(model, [.. bodies.Select((b, n) => b.ToEvent(n)).OfType<BenchEvent>()]),
+        };
     }
 }

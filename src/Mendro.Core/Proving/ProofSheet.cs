@@ -22,7 +22,8 @@ public enum ProofState
 /// <summary>One line of the proof sheet.</summary>
 /// <param name="Function">Function.</param>
 /// <param name="State">State.</param>
-public sealed record ProofLine(DeviceFunction Function, ProofState State);
+/// <param name="Failed">True when it failed before it was last worked on, and nobody has tried it since.</param>
+public sealed record ProofLine(DeviceFunction Function, ProofState State, bool Failed = false);
 
 /// <summary>What has been shown to work since the last repair. A repair in one area obliges a test of all of it.</summary>
 /// <param name="Lines">One line a function, in profile order.</param>
@@ -40,7 +41,9 @@ public sealed record ProofSheet(IReadOnlyList<ProofLine> Lines)
     /// <summary>Draws up the sheet.</summary>
     /// <param name="profile">Profile of the unit.</param>
     /// <param name="events">What happened, in order of time.</param>
-    public static ProofSheet Make(DeviceProfile profile, IReadOnlyList<BenchEvent> events)
+    /// <param name="workedOn">Functions that failed and were worked on since; null for none. What was seen before a repair is not what
+    /// is there after it.</param>
+    public static ProofSheet Make(DeviceProfile profile, IReadOnlyList<BenchEvent> events, IReadOnlySet<FunctionId>? workedOn = null)
     {
         var lastRepair = -1;
         for (var at = 0; at < events.Count; at++)
@@ -56,7 +59,9 @@ public sealed record ProofSheet(IReadOnlyList<ProofLine> Lines)
                             continue;
                         // A failure stays one until it is seen to work; a pass must be newer than the last repair.
                         if (!tried.Passed)
-                            return new ProofLine(function, ProofState.Fails);
+                            return workedOn?.Contains(function.Id) == true
+                                ? new ProofLine(function, ProofState.Stale, Failed: true)
+                                : new ProofLine(function, ProofState.Fails);
                         return new ProofLine(function, at > lastRepair ? ProofState.Proved : ProofState.Stale);
                     }
 
@@ -73,15 +78,13 @@ public sealed record ProofSheet(IReadOnlyList<ProofLine> Lines)
     {
         if (Complete || !string.IsNullOrWhiteSpace(statedReason))
             return null;
-        var failing = string.Join(
-            ", ",
-            Failures.Where(l => kept?.ContainsKey(TestItem.IdOf(l.Function.Id)) != true).Select(l => l.Function.Name)
-        );
-        var open = string.Join(", ", Unproved.Select(l => l.Function.Name));
-        if (failing.Length == 0 && open.Length == 0)
-            return null;
-        return failing.Length > 0
-            ? $"Still failing: {failing}. Say why it goes all the same, or go back to Find."
-            : $"Not proved since the last repair: {open}. Try them, or say why it goes all the same.";
+        bool Goes(ProofLine line) => kept?.ContainsKey(TestItem.IdOf(line.Function.Id)) == true;
+        var failing = string.Join(", ", Failures.Where(l => !Goes(l)).Select(l => l.Function.Name));
+        var worked = string.Join(", ", Unproved.Where(l => l.Failed && !Goes(l)).Select(l => l.Function.Name));
+        var open = string.Join(", ", Unproved.Where(l => !l.Failed).Select(l => l.Function.Name));
+        return failing.Length > 0 ? $"Still failing: {failing}. Say why it goes all the same, or go back to Find."
+            : worked.Length > 0 ? $"Not tried since it was worked on: {worked}. Try it first, or say why it goes all the same."
+            : open.Length > 0 ? $"Not proved since the last repair: {open}. Try them, or say why it goes all the same."
+            : null;
     }
 }

@@ -39,6 +39,9 @@ public sealed record TestHistory(
     IReadOnlyDictionary<string, string> Kept
 )
 {
+    /// <summary>Functions that failed and were worked on since; what was seen before a repair is not what is there after it.</summary>
+    public IReadOnlySet<FunctionId> WorkedOn { get; init; } = new HashSet<FunctionId>();
+
     /// <summary>True when it was opened at all, whether it is closed again or not.</summary>
     public bool WasOpened => Open || LastClosing >= 0;
 

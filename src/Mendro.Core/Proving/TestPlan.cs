@@ -115,7 +115,7 @@ public sealed record TestPlan(IReadOnlyList<TestItem> Items, double MinutesLeft,
                     because,
                     function.Id,
                     screwsIn,
-                    StateOf(last, since),
+                    last is { Passed: false } && history.WorkedOn.Contains(function.Id) ? ProofState.Stale : StateOf(last, since),
                     history.Kept.GetValueOrDefault(TestItem.IdOf(function.Id))
                 );
             yield return (Item(TestItem.IdOf(function.Id), false, reasons, history.LastRepair), fails);

@@ -1,3 +1,4 @@
+using Mendro.Core.Diagnosis;
 using Mendro.Core.Proving;
 using Mendro.Core.Tests.Diagnosis;
 
@@ -47,4 +48,22 @@ public class ProofSheetTests
         sheet.Bar(null)!.ShouldContain("Wheels");
         sheet.Bar(null)!.ShouldNotContain("Speaker");
     }
+
+    /// <summary>What was seen before a repair is not what is there after it: a cure that nobody has tried is no failure.</summary>
+    [Fact]
+    public void What_was_worked_on_since_it_failed_is_not_tried_and_not_failing()
+    {
+        var bench = new Bench("harrow-quartet").Works(All).Fails("speaker").Fails("phones").Repairs("speaker", "replace-speaker");
+        var sheet = SinceWorked(bench);
+        var line = sheet.Lines.Single(l => l.Function.Id == "speaker");
+        (line.State, line.Failed).ShouldBe((ProofState.Stale, true));
+        // The phones do not hang on the speaker: they fail as before.
+        sheet.Failures.Select(l => l.Function.Name).ShouldBe(["Phones"]);
+        sheet.Bar(null)!.ShouldContain("Still failing: Phones");
+        sheet.Bar(null, new Dictionary<string, string> { ["function:phones"] = "agreed" })!.ShouldContain("Not tried since it was worked on: Speaker");
+        SinceWorked(bench.Fails("speaker")).Bar(null)!.ShouldContain("Still failing: Speaker, Phones");
+    }
+
+    private static ProofSheet SinceWorked(Bench bench) =>
+        ProofSheet.Make(bench.Model.Profile, bench.Events, Complaints.NotTriedSince(bench.Model, bench.Events));
 }

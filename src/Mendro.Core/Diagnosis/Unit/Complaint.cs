@@ -53,6 +53,12 @@ public static class Complaints
             .ToList();
     }
 
+    /// <summary>Functions that failed, were worked on and were not tried again.</summary>
+    /// <param name="model">Model.</param>
+    /// <param name="events">What happened, in order of time.</param>
+    public static IReadOnlySet<FunctionId> NotTriedSince(DeviceModel model, IReadOnlyList<BenchEvent> events) =>
+        Of(model, events).Where(c => c.State == ComplaintState.NotTriedSince).Select(c => c.Function.Id).ToHashSet();
+
     private static ComplaintState? StateOf(DeviceModel model, List<BenchEvent> told, DeviceFunction function)
     {
         bool Tried(BenchEvent e) => e is FunctionTried tried && tried.FunctionId == function.Id;
