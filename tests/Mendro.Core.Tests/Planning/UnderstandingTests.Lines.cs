@@ -183,7 +183,7 @@ public partial class UnderstandingTests
         quartet comes on but no picture, sound is ok => harrow-quartet : power-light pass; picture fail nothing; speaker pass
         quartet no lights no sound nothing => harrow-quartet : power-light fail nothing; speaker fail nothing ? nothing
         duet volume wheel is scratchy => harrow-duet : speaker fail crackle ? volume, wheel
-        sextant backlight out, picture visible with a torch => dovrel-sextant : backlight fail nothing ? picture, visible
+        sextant backlight out, picture visible with a torch => dovrel-sextant : backlight fail nothing ? picture
         leaflet top screen fine, won't charge => tarn-leaflet : charging fail nothing ? top, screen, fine
         leaflet power light goes green then straight off => tarn-leaflet : power-light fail on-then-off
         minnow turns on when I press on the back => quillon-minnow : power-light fail pressed ? back
