@@ -17,6 +17,23 @@ public sealed class ShippedAssetsTests(DemoShop shop) : IClassFixture<DemoShop>
         response.Content.Headers.ContentType!.MediaType.ShouldBe(type);
     }
 
+    /// <summary>The address of a style holds the hash of its content: it is kept for good (RFC 8246); what has one address for a day.</summary>
+    [Fact]
+    public async Task A_browser_asks_for_none_of_them_twice()
+    {
+        var page = await shop.Page("/");
+        var style = page.QuerySelector("link[rel=stylesheet]")!.GetAttribute("href")!;
+        style.ShouldContain("?v=");
+        (await Kept(style)).ShouldBe("public, max-age=31536000, immutable");
+        (await Kept("/fonts/next-latin.woff2")).ShouldBe("public, max-age=86400");
+    }
+
+    private async Task<string?> Kept(string path)
+    {
+        using var response = await shop.Client.GetAsync(path, TestContext.Current.CancellationToken);
+        return response.Headers.TryGetValues("Cache-Control", out var told) ? string.Join(", ", told) : null;
+    }
+
     [Fact]
     public async Task The_stylesheet_asks_for_nothing_from_outside()
     {
