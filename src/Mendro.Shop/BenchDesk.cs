@@ -148,7 +148,7 @@ public sealed class BenchDesk(ModelShelf models, BenchRecordStore records, Setti
     private static JobView Compute(Job job, DeviceModel model, IReadOnlyList<BenchRecord> held, ShopSettings shop, CaseContext context)
     {
         var events = BenchRecord.Events(held);
-        var proof = ProofSheet.Make(model.Profile, events, Complaints.NotTriedSince(model, events));
+        var proof = ProofSheet.Make(model, events);
         var access = UnitAccess.Of(model, held);
         var apart = UnitAccess.Steps(model, held);
         var outcome = UnitDiagnosis.Make(model, events, context);

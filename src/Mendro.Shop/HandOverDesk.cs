@@ -67,8 +67,7 @@ public sealed class HandOverDesk(
                 if (order.Ending == JobEnd.ForSale && order.Asking is null)
                     return Refusal.Invalid("Give the asking price: from comparable sales.");
                 var held = records.Of(job.Job.Id);
-                var events = BenchRecord.Events(held);
-                var proof = ProofSheet.Make(job.Model.Profile, events, Complaints.NotTriedSince(job.Model, events));
+                var proof = ProofSheet.Make(job.Model, BenchRecord.Events(held));
                 // What goes to parts is not sold as working: nothing has to be proved.
                 if (order.Ending != JobEnd.Parts && proof.Bar(order.StatedReason, Kept(job.Model, held)) is { } bar)
                     return Refusal.Invalid(bar);

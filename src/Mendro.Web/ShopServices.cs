@@ -110,6 +110,7 @@ public static class ShopServices
                     typeof(OfferDesk),
                     typeof(StockDesk),
                     typeof(OrderDesk),
+                    typeof(ArrivalDesk),
                     typeof(SupplierDesk),
                     typeof(BookKeeper),
                     typeof(MoneyDesk),

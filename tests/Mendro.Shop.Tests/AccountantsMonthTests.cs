@@ -201,8 +201,8 @@ public sealed class AccountantsMonthTests : IDisposable
         Step("wanted", () => _shop.Stock.Want(b, "Clip", 8).Done.ShouldNotBeNull());
         (await _shop.Orders.SendAsync(supplier, false, TestContext.Current.CancellationToken)).Done.ShouldNotBeNull();
         var line = _shop.OrderRows.List(1)[0].Lines[0].Id;
-        Step("three clips come", () => _shop.Orders.Receive(line, 3, 0).Done.ShouldNotBeNull(), "stock 0.75, postage 3, cash -3.75");
-        Step("and five", () => _shop.Orders.Receive(line, 5, 0).Done.ShouldNotBeNull(), "stock 1.25, cash -1.25");
+        Step("three clips come", () => _shop.Arrivals.Receive(line, 3, 0).Done.ShouldNotBeNull(), "stock 0.75, postage 3, cash -3.75");
+        Step("and five", () => _shop.Arrivals.Receive(line, 5, 0).Done.ShouldNotBeNull(), "stock 1.25, cash -1.25");
         Step("a clip into B", () => _shop.Stock.Use(_shop.StockRows.Named("Clip")!.Id, b, 1).Done.ShouldNotBeNull(), "stock -0.25, partsused 0.25");
 
         // Twenty units bought and sold again for 11.90 each: 10 stay of it, less 4 that it cost.

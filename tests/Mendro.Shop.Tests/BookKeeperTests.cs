@@ -192,7 +192,7 @@ public sealed class BookKeeperTests : IDisposable
         _shop.Stock.Want(number, "Fuse", 4).Done.ShouldNotBeNull();
         (await _shop.Orders.SendAsync(id, false, TestContext.Current.CancellationToken)).Done.ShouldNotBeNull();
         var line = _shop.OrderRows.List(1)[0].Lines[0];
-        _shop.Orders.Receive(line.Id, 1, 0).Done.ShouldNotBeNull();
+        _shop.Arrivals.Receive(line.Id, 1, 0).Done.ShouldNotBeNull();
         var march = Books(March).Sums;
         (march[Account.Stock], march[Account.Postage], march[Account.Cash]).ShouldBe((0.50m, 2, -2.50m));
 
@@ -200,9 +200,9 @@ public sealed class BookKeeperTests : IDisposable
         On(4, 3);
         using (var connection = _shop.Database.Open())
             Dapper.SqlMapper.Execute(connection, "UPDATE orders SET currency = 'USD'");
-        _shop.Orders.Receive(line.Id, 3, 0).Refusal.ShouldNotBeNull().Problem.ShouldContain("USD");
+        _shop.Arrivals.Receive(line.Id, 3, 0).Refusal.ShouldNotBeNull().Problem.ShouldContain("USD");
         _shop.Money.SetRate("USD", new DateOnly(2026, 4, 1), 0.90m).Done.ShouldNotBeNull();
-        _shop.Orders.Receive(line.Id, 3, 0).Done.ShouldNotBeNull();
+        _shop.Arrivals.Receive(line.Id, 3, 0).Done.ShouldNotBeNull();
         Books(April).Sums[Account.Stock].ShouldBe(1.35m);
         Books(March).Sums[Account.Stock].ShouldBe(0.50m);
     }

@@ -127,7 +127,7 @@ public sealed class MoneyDeskTests : IDisposable
         var number = Stock(0);
         _shop.Stock.Want(number, "Fuse", 4).Done.ShouldNotBeNull();
         (await _shop.Orders.SendAsync(id, false, TestContext.Current.CancellationToken)).Done.ShouldNotBeNull();
-        _shop.Orders.Receive(_shop.OrderRows.List(1)[0].Lines[0].Id, 4, 0).Done.ShouldNotBeNull();
+        _shop.Arrivals.Receive(_shop.OrderRows.List(1)[0].Lines[0].Id, 4, 0).Done.ShouldNotBeNull();
         _shop.Stock.Use(_shop.StockRows.Named("Fuse")!.Id, number, 1).Done.ShouldNotBeNull();
         var sums = Books().Sums;
         (sums[Account.Stock], sums[Account.PartsUsed], sums[Account.Postage], sums[Account.Cash]).ShouldBe((1.50m, 0.50m, 3, -5));

@@ -98,15 +98,15 @@ public sealed class OrderDeskTests : IDisposable
 
         (await _shop.Orders.SendAsync(supplier, false, Cancel)).Done.ShouldNotBeNull();
         SentLine Line() => _shop.OrderRows.List(10).Single().Lines.Single();
-        _shop.Orders.Return(Line().Id, true).Refusal.ShouldNotBeNull();
-        _shop.Orders.Receive(Line().Id, 1, 2).Done.ShouldNotBeNull();
+        _shop.Arrivals.Return(Line().Id, true).Refusal.ShouldNotBeNull();
+        _shop.Arrivals.Receive(Line().Id, 1, 2).Done.ShouldNotBeNull();
         _shop.StockRows.Needs().Where(n => n.Reserved > 0).Select(n => n.Number).ShouldBe([soon]);
-        _shop.Orders.Return(Line().Id, true).Done.ShouldNotBeNull().Words.ShouldBe("Speaker: 2 sent back, right ones are still to come.");
+        _shop.Arrivals.Return(Line().Id, true).Done.ShouldNotBeNull().Words.ShouldBe("Speaker: 2 sent back, right ones are still to come.");
         (Line().ToReturn, Line().ToCome).ShouldBe((0, 2));
-        _shop.Orders.Receive(Line().Id, 1, 1).Done.ShouldNotBeNull();
+        _shop.Arrivals.Receive(Line().Id, 1, 1).Done.ShouldNotBeNull();
         _shop.StockRows.Needs().Where(n => n.Reserved > 0).Select(n => n.Number).Order().ShouldBe([late, soon]);
         // The last one's money comes back: it is wanted again, and the order is at its end.
-        _shop.Orders.Return(Line().Id, false).Done.ShouldNotBeNull();
+        _shop.Arrivals.Return(Line().Id, false).Done.ShouldNotBeNull();
         (Line().Returned, Line().Cancelled, Line().ToCome).ShouldBe((3, 1, 0));
         _shop.OrderRows.List(10, open: true).ShouldBeEmpty();
         _shop.Orders.Wanted().ShouldHaveSingleItem().Jobs.ShouldBe([none]);
@@ -138,12 +138,12 @@ public sealed class OrderDeskTests : IDisposable
         // On its way it is not wanted again.
         _shop.Orders.Wanted().ShouldBeEmpty();
         var line = _shop.OrderRows.List(10).Single().Lines.Single();
-        _shop.Orders.Receive(line.Id, 3, 0).Refusal.ShouldNotBeNull();
+        _shop.Arrivals.Receive(line.Id, 3, 0).Refusal.ShouldNotBeNull();
         // One comes as it should, one wrong.
-        _shop.Orders.Receive(line.Id, 1, 1).Done.ShouldNotBeNull().Words.ShouldBe($"Speaker: 1 received; {first} back on the bench.");
+        _shop.Arrivals.Receive(line.Id, 1, 1).Done.ShouldNotBeNull().Words.ShouldBe($"Speaker: 1 received; {first} back on the bench.");
         (_shop.Jobs.Find(first)!.Shelf, _shop.Jobs.Find(second)!.Shelf).ShouldBe((Shelf.None, Shelf.WaitingPart));
         _shop.OrderRows.List(10, open: true).ShouldHaveSingleItem();
-        _shop.Orders.Receive(line.Id, 1, 0).Done.ShouldNotBeNull();
+        _shop.Arrivals.Receive(line.Id, 1, 0).Done.ShouldNotBeNull();
         _shop.Jobs.Find(second)!.Shelf.ShouldBe(Shelf.None);
         var ended = _shop.OrderRows.List(10).Single();
         (ended.EndedAt is not null, ended.Lines.Single().Wrong, ended.Total).ShouldBe((true, 1, 8.70m));
@@ -159,11 +159,11 @@ public sealed class OrderDeskTests : IDisposable
         _shop.HandOver.Shelve(number, Shelf.WaitingPart, "hinge broken", "", part: "Hinge").Done.ShouldNotBeNull();
         (await _shop.Orders.SendAsync(supplier, false, Cancel)).Done.ShouldNotBeNull();
         var line = _shop.OrderRows.List(10).Single().Lines.Single();
-        _shop.Orders.Cancel(line.Id).Done.ShouldNotBeNull();
+        _shop.Arrivals.Cancel(line.Id).Done.ShouldNotBeNull();
         _shop.OrderRows.List(10).Single().EndedAt.ShouldNotBeNull();
         _shop.Orders.Wanted().ShouldHaveSingleItem().Jobs.ShouldBe([number]);
         (await _shop.Orders.SendAsync(supplier, false, Cancel)).Done.ShouldNotBeNull();
-        _shop.Orders.Receive(_shop.OrderRows.List(10)[0].Lines.Single().Id, 1, 0).Done.ShouldNotBeNull();
+        _shop.Arrivals.Receive(_shop.OrderRows.List(10)[0].Lines.Single().Id, 1, 0).Done.ShouldNotBeNull();
         _shop.Jobs.Find(number)!.Shelf.ShouldBe(Shelf.None);
     }
 
@@ -284,7 +284,7 @@ public sealed class OrderDeskTests : IDisposable
         (await _shop.Orders.SendAsync(supplier, false, Cancel)).Done.ShouldNotBeNull();
         var line = _shop.OrderRows.List(10).Single().Lines.Single();
         var told = new System.Collections.Concurrent.ConcurrentBag<string>();
-        Parallel.For(0, 4, _ => told.Add(_shop.Orders.Receive(line.Id, 1, 0, "came1").Done.ShouldNotBeNull().Words));
+        Parallel.For(0, 4, _ => told.Add(_shop.Arrivals.Receive(line.Id, 1, 0, "came1").Done.ShouldNotBeNull().Words));
         told.Distinct().ShouldHaveSingleItem();
         (Bin("Speaker").Count, _shop.OrderRows.FindLine(line.Id)!.ToCome).ShouldBe((1, 1));
     }

@@ -117,19 +117,9 @@ public sealed class TestShop : IDisposable
         OrderRows = new OrderStore(Database, Time);
         Books = new BookKeeper(Database, Journal, MoneyRows, Sales, LotRows, StockRows, OrderRows, Records, Settings, Time);
         var link = new SupplierLink(Patience, Time);
-        Orders = new OrderDesk(
-            OrderRows,
-            StockRows,
-            Stock,
-            new ShelfStore(Database, Time),
-            HandOver,
-            Jobs,
-            Settings,
-            MoneyRows,
-            link,
-            Ledger,
-            Time
-        );
+        var shelves = new ShelfStore(Database, Time);
+        Orders = new OrderDesk(OrderRows, StockRows, shelves, Settings, link, Ledger, Time);
+        Arrivals = new ArrivalDesk(OrderRows, StockRows, Stock, shelves, HandOver, Jobs, Settings, MoneyRows, Ledger, Time);
         Suppliers = new SupplierDesk(OrderRows, link, Ledger, Time);
         DonorParts = new DonorDesk(Donors, Jobs, bench, Ledger);
         Money = new MoneyDesk(MoneyRows, Journal, Books, Jobs, Records, bench, Settings, Ledger, Time);
@@ -244,6 +234,8 @@ public sealed class TestShop : IDisposable
     public OrderStore OrderRows { get; }
 
     public OrderDesk Orders { get; }
+
+    public ArrivalDesk Arrivals { get; }
 
     public SupplierDesk Suppliers { get; }
 

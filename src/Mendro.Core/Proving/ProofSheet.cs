@@ -1,3 +1,4 @@
+using Mendro.Core.Diagnosis;
 using Mendro.Core.Evidence;
 using Mendro.Core.Profiles;
 
@@ -38,11 +39,16 @@ public sealed record ProofSheet(IReadOnlyList<ProofLine> Lines)
     /// <summary>True when every function works and was tried after the last repair.</summary>
     public bool Complete => Lines.All(l => l.State == ProofState.Proved);
 
+    /// <summary>Draws up the sheet. What was seen before a repair is not what is there after it.</summary>
+    /// <param name="model">Model of the unit.</param>
+    /// <param name="events">What happened, in order of time.</param>
+    public static ProofSheet Make(DeviceModel model, IReadOnlyList<BenchEvent> events) =>
+        Make(model.Profile, events, Complaints.NotTriedSince(model, events));
+
     /// <summary>Draws up the sheet.</summary>
     /// <param name="profile">Profile of the unit.</param>
     /// <param name="events">What happened, in order of time.</param>
-    /// <param name="workedOn">Functions that failed and were worked on since; null for none. What was seen before a repair is not what
-    /// is there after it.</param>
+    /// <param name="workedOn">Functions that failed and were worked on since; null where a failure stays one until it is seen to work.</param>
     public static ProofSheet Make(DeviceProfile profile, IReadOnlyList<BenchEvent> events, IReadOnlySet<FunctionId>? workedOn = null)
     {
         var lastRepair = -1;

@@ -1,4 +1,3 @@
-using Mendro.Core.Diagnosis;
 using Mendro.Core.Proving;
 using Mendro.Core.Tests.Diagnosis;
 
@@ -65,5 +64,5 @@ public class ProofSheetTests
     }
 
     private static ProofSheet SinceWorked(Bench bench) =>
-        ProofSheet.Make(bench.Model.Profile, bench.Events, Complaints.NotTriedSince(bench.Model, bench.Events));
+        ProofSheet.Make(bench.Model, bench.Events);
 }

@@ -9,6 +9,7 @@ namespace Mendro.Web.Pages.Orders;
 /// <summary>Orders: what is wanted, where it is best bought, what is on its way, and the suppliers.</summary>
 public sealed class IndexModel(
     OrderDesk desk,
+    ArrivalDesk arrivals,
     SupplierDesk suppliers,
     OrderStore orders,
     StockDesk bins,
@@ -76,11 +77,11 @@ public sealed class IndexModel(
     /// <summary>Parts came.</summary>
     public IActionResult OnPostReceive(long line, string? good, string? wrong) =>
         Words.Whole(good) is { } right && Words.Whole(wrong is { Length: > 0 } ? wrong : "0") is { } bad
-            ? Told(desk.Receive(line, right, bad, Once))
+            ? Told(arrivals.Receive(line, right, bad, Once))
             : Refuse("Count what came: whole numbers.");
 
     /// <summary>The rest of a line will not come.</summary>
-    public IActionResult OnPostCancel(long line) => Told(desk.Cancel(line, Once));
+    public IActionResult OnPostCancel(long line) => Told(arrivals.Cancel(line, Once));
 
     /// <summary>True when tax on what is bought is had back.</summary>
     public bool InputTax => costs.TaxToday.InputTax;
@@ -88,11 +89,11 @@ public sealed class IndexModel(
     /// <summary>Notes the tax on an order.</summary>
     public IActionResult OnPostTax(long order, string? tax) =>
         Words.Number(string.IsNullOrWhiteSpace(tax) ? "0" : tax) is >= 0 and < 1e6 and var sum
-            ? Told(desk.SetTax(order, Math.Round((decimal)sum, 2), Once))
+            ? Told(arrivals.SetTax(order, Math.Round((decimal)sum, 2), Once))
             : Refuse("The tax is a sum such as 3.80.");
 
     /// <summary>Wrong ones were sent back.</summary>
-    public IActionResult OnPostReturn(long line, bool replaced) => Told(desk.Return(line, replaced, Once));
+    public IActionResult OnPostReturn(long line, bool replaced) => Told(arrivals.Return(line, replaced, Once));
 
     /// <summary>Asks a supplier for its prices.</summary>
     public async Task<IActionResult> OnPostAsk(long supplier) => Told(await suppliers.AskAsync(supplier, HttpContext.RequestAborted, Once));
