@@ -58,7 +58,13 @@ public sealed class LotItemsDesk(
             .Select(g => new NewLotName(
                 g.Key,
                 g.Count(),
-                BuildChoice.Nearest(library.Archetypes, new BuildQuestion(Words: string.Join(' ', g.Select(i => NewName.Tells(i.Words, library)))))
+                BuildChoice.Nearest(
+                    library,
+                    new BuildQuestion(
+                        Words: string.Join(' ', g.Select(i => NewName.Tells(i.Words, library))),
+                        Claim: string.Join(", ", g.Select(i => i.Words))
+                    )
+                )
             ))
             .ToList();
 

@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Text;
+using Mendro.Core.Library;
 using Mendro.Core.Profiles;
 
 namespace Mendro.Core.Planning;
@@ -9,13 +10,24 @@ namespace Mendro.Core.Planning;
 /// <param name="Takes">What goes in, or null.</param>
 /// <param name="Gives">What comes out, or null.</param>
 /// <param name="Words">Any words said of it, such as <c>four cells, folding</c>.</param>
-public sealed record BuildQuestion(FedBy? Fed = null, Takes? Takes = null, Gives? Gives = null, string? Words = null);
+/// <param name="Claim">What is wrong with it, as typed: a build that cannot show that is not likely it.</param>
+public sealed record BuildQuestion(
+    FedBy? Fed = null,
+    Takes? Takes = null,
+    Gives? Gives = null,
+    string? Words = null,
+    string? Claim = null
+);
 
 /// <summary>From a name on the bench to a profile: which build is it nearest to, and the shop's own model made from that.</summary>
 public static class BuildChoice
 {
     private const int LongestName = 80;
     private const int LongestId = 50;
+
+    // A word that a build cannot have said of it speaks more against it than one of its name speaks for it: over 453 lines of other models
+    // the right build stood among the first six in 99 by names alone, in 232 with this; 1 to 3 do alike.
+    private const double WordNotHeard = 2;
 
     private static readonly HashSet<string> Small =
     [
@@ -67,13 +79,13 @@ public static class BuildChoice
     ];
 
     /// <summary>Builds that fit, the nearest first: those that every answer allows, and when none does those that contradict fewest.
-    /// Among equals those whose name and note share more words with what was said.</summary>
-    public static IReadOnlyList<DeviceProfile> Nearest(IEnumerable<DeviceProfile> builds, BuildQuestion asked)
+    /// Among equals those that can have what is claimed of them, and whose name and note share more words with what was said.</summary>
+    public static IReadOnlyList<DeviceProfile> Nearest(TradeLibrary library, BuildQuestion asked)
     {
         var said = Told(asked.Words);
-        var ranked = builds
-            .Where(b => b.Archetype is not null)
-            .Select(b => (Build: b, Against: Against(b.Archetype!, asked), For: Shared(b, said)))
+        var ranked = library
+            .Archetypes.Where(b => b.Archetype is not null)
+            .Select(b => (Build: b, Against: Against(b.Archetype!, asked), For: Shared(b, said) - NotHeard(b, asked.Claim, library)))
             .OrderBy(x => x.Against)
             .ThenByDescending(x => x.For)
             // Of two that fit alike the plainer one, whose name says less.
@@ -120,6 +132,9 @@ public static class BuildChoice
         (asked.Fed is { } fed && fed != facts.Fed ? 1 : 0)
         + (asked.Takes is { } takes && takes != facts.Takes ? 1 : 0)
         + (asked.Gives is { } gives && gives != facts.Gives ? 1 : 0);
+
+    private static double NotHeard(DeviceProfile build, string? claim, TradeLibrary library) =>
+        string.IsNullOrWhiteSpace(claim) ? 0 : WordNotHeard * Understanding.Of(claim, build, library).Unsure.Count;
 
     private static double Shared(DeviceProfile build, HashSet<string> said)
     {

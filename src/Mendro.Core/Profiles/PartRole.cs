@@ -47,6 +47,9 @@ public enum PartRole
 
     /// <summary>Plugs, ribbons and wires: moved when a unit is opened.</summary>
     Moved,
+
+    /// <summary>Starts the unit over and over until the game answers it: without one nothing blinks for want of a game.</summary>
+    Restarts,
 }
 
 /// <summary>Tells the roles of part kinds; the library does.</summary>

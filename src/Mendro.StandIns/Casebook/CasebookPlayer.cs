@@ -106,7 +106,11 @@ public sealed class CasebookPlayer(BenchCosts costs)
             var cured = probe.PartIds().Any(_cured.Contains) && !probe.PartIds().Any(Waiting().Contains);
             var told = cured ? null : _told.Answers.GetValueOrDefault($"probe:{probe.Id}");
             var reading = told ?? SoundReading(_model.Profile, probe);
-            return File(Entry() with { Probe = probe.Id, Reading = reading }) is { } problem ? $"{reading} ({problem})" : reading;
+            if (File(Entry() with { Probe = probe.Id, Reading = reading }) is not { } problem)
+                return reading;
+            // Who reads what cannot be right says “not so”, rather than reading it again.
+            File(Entry() with { Probe = probe.Id, Reading = "bad" });
+            return $"{reading} ({problem})";
         }
 
         private string Try(DeviceFunction function)

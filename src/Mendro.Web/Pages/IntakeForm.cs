@@ -132,7 +132,7 @@ public sealed class IntakeForm
 
     /// <summary>What is known of the build of a name nobody knows.</summary>
     public BuildQuestion Question(TradeLibrary library) =>
-        new(Told<FedBy>(Fed), Told<Takes>(Takes), Told<Gives>(Gives), $"{Profile} {NewName.Tells(Claim ?? "", library)}");
+        new(Told<FedBy>(Fed), Told<Takes>(Takes), Told<Gives>(Gives), $"{Profile} {NewName.Tells(Claim ?? "", library)}", Claim);
 
     private static T? Told<T>(string? word)
         where T : struct, Enum => Enum.TryParse<T>(word?.Replace("-", "", StringComparison.Ordinal), true, out var told) ? told : null;

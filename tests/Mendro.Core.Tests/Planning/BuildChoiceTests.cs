@@ -31,7 +31,19 @@ public class BuildChoiceTests
     [InlineData("console, hdd inside", "build-console-hard-disk")]
     [InlineData("memory card", "build-memory-card")]
     public void Words_find_the_nearest_build(string words, string id) =>
-        BuildChoice.Nearest(Library.Archetypes, new BuildQuestion(Words: words))[0].Id.ShouldBe(id);
+        BuildChoice.Nearest(Library, new BuildQuestion(Words: words))[0].Id.ShouldBe(id);
+
+    // What is claimed of it tells the build where the name does not: only some can have it (common practice, no source).
+    [Theory]
+    [InlineData("Torvik Duo: light is on but no picture and no sound on the tv", Gives.PictureOutput)]
+    [InlineData("Torvik Duo: speaker crackles and the screen has lines", Gives.OwnScreen)]
+    [InlineData("Torvik Duo: the left stick drifts", Gives.Input)]
+    [InlineData("Torvik Duo: save is lost when switched off", Gives.Data)]
+    [InlineData("Torvik Duo: controller port two does not answer", Gives.PictureOutput)]
+    public void What_is_claimed_puts_those_first_that_can_have_it(string claim, Gives gives) =>
+        BuildChoice
+            .Nearest(Library, new BuildQuestion(Words: NewName.Tells(claim, Library), Claim: claim))[0]
+            .Archetype!.Gives.ShouldBe(gives);
 
     [Fact]
     public void Three_answers_leave_what_they_allow_and_every_build_can_be_reached()
@@ -39,7 +51,7 @@ public class BuildChoiceTests
         foreach (var build in Library.Archetypes)
         {
             var facts = build.Archetype!;
-            var left = BuildChoice.Nearest(Library.Archetypes, new BuildQuestion(facts.Fed, facts.Takes, facts.Gives));
+            var left = BuildChoice.Nearest(Library, new BuildQuestion(facts.Fed, facts.Takes, facts.Gives));
             left.ShouldContain(build);
             left.Select(b => (b.Archetype!.Fed, b.Archetype.Takes, b.Archetype.Gives))
                 .Distinct()
@@ -52,7 +64,7 @@ public class BuildChoiceTests
     [Fact]
     public void Answers_that_no_build_has_leave_those_that_contradict_fewest()
     {
-        var left = BuildChoice.Nearest(Library.Archetypes, new BuildQuestion(FedBy.Cells, Takes.Disc, Gives.OwnScreen));
+        var left = BuildChoice.Nearest(Library, new BuildQuestion(FedBy.Cells, Takes.Disc, Gives.OwnScreen));
         left.ShouldNotBeEmpty();
         left.ShouldAllBe(b =>
             (b.Archetype!.Fed == FedBy.Cells ? 1 : 0)
@@ -200,7 +212,7 @@ public class BuildChoiceTests
     public void A_picture_that_is_missing_makes_no_picture_cable_of_it()
     {
         NewName.Tells("Corvel Brick, front loader, no picture", TradeLibrary.Shipped).ShouldBe("Corvel Brick front loader");
-        var nearest = BuildChoice.Nearest(TradeLibrary.Shipped.Archetypes, new BuildQuestion(Words: "Corvel game"));
+        var nearest = BuildChoice.Nearest(Library, new BuildQuestion(Words: "Corvel game"));
         // A game is a cartridge before it is a console for cartridges.
         nearest[0].Kind.ShouldBe(DeviceKind.Cartridge);
     }

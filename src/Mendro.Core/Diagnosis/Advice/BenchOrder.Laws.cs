@@ -153,7 +153,7 @@ internal sealed partial class BenchOrder
                     && r.Method.Id != harsh.Method.Id
                     && !r.Method.OneOfMany
                     && r.Method.Harshness <= harsh.Method.Harshness
-                    && m.Minutes <= best.Minutes / 2
+                    && (m.Minutes <= best.Minutes / 2 || r.Method.Minutes <= harsh.Method.Minutes / 2)
                     && r.Chance >= harsh.Chance * GentleShare
                     && !Diagnosis.Case.Events.OfType<RepairDone>().Any(d => d.PartId == r.Part.Id && d.MethodId == r.Method.Id)
                 )
@@ -179,10 +179,11 @@ internal sealed partial class BenchOrder
         var medium = Model.Library.FindFunctionKind(work.Target.Kind)?.Medium is not null;
         if (best.Minutes < (medium ? WorthAGear : LongWork))
             return null;
-        // The cable that brings it is tried whatever the figures think of it; a cartridge or a disc that hardly can be it is not.
-        var pieces = medium
-            ? work.SwapsAnyway(p => IsGear(p) && Model.Library.Has(Model.Profile.FindPart(p)!.Kind, PartRole.Lines))
-            : work.Quick(QuickMinutes, GearMayBe).Where(m => m.SwapOut is { } piece && IsGear(piece));
+        // The cable that brings it is tried whatever the figures think of it; a cartridge or a disc that hardly can be it is not. Which of
+        // them comes first the figures say: of a screen that stays blank it is the game.
+        var pieces = work.Quick(QuickMinutes, GearMayBe).Where(m => m.SwapOut is { } piece && IsGear(piece));
+        if (medium)
+            pieces = pieces.Concat(work.SwapsAnyway(p => IsGear(p) && Model.Library.Has(Model.Profile.FindPart(p)!.Kind, PartRole.Lines)));
         return pieces.Where(m => !IsSpared(m)).MaxBy(ShareOfPiece);
     }
 

@@ -37,13 +37,35 @@ public sealed partial class DeviceModel
         return links;
     }
 
+    // Only a chip that asks the game who it is starts the console over and over. Without one, what would blink there just stays dark.
+    private double? Listed(PartFault fault, DeviceFunction function, string lookId)
+    {
+        var listed = Of(lookId);
+        if (MayBlink(function))
+            return listed;
+        return lookId switch
+        {
+            "blinks" when listed is not null => EvidenceWeights.OtherLook,
+            "nothing" when Profile.Kind == DeviceKind.Console && function.Kind != "picture" && Of("blinks") is { } blinks => Math.Min(1, blinks + (listed ?? 0)),
+            _ => listed,
+        };
+
+        double? Of(string look) =>
+            (fault.Mode.Looks ?? [])
+                .Where(l => l.Look == look && (l.Function == function.Kind || l.Function == "*"))
+                .Select(l => (double?)l.Share)
+                .Max();
+    }
+
+    // Only a picture blinks for want of a game; a light may for other reasons, and a game does in the console it is tried in.
+    private bool MayBlink(DeviceFunction function) =>
+        function.Kind is not ("start-up" or "picture" or "video-out")
+        || Profile.Generic
+        || Profile.Parts.Any(p => Library.Has(p.Kind, PartRole.Restarts));
+
     private double Share(PartFault fault, DeviceFunction function, string lookId)
     {
-        var listed = (fault.Mode.Looks ?? [])
-            .Where(l => l.Look == lookId && (l.Function == function.Kind || l.Function == "*"))
-            .Select(l => (double?)l.Share)
-            .Max();
-        if (listed is { } share)
+        if (Listed(fault, function, lookId) is { } share)
             return fault.Mode.Effect == ModeEffect.Degraded && IsShared(fault.Part.Id) && function.Kind is not ("power-light" or "start-up")
                 ? share * EvidenceWeights.SharedLook
                 : share;

@@ -31,6 +31,8 @@ public sealed partial class DeviceModel
     private bool LooksLike(PartFault fault, DeviceFunction function, string lookId)
     {
         var told = (fault.Mode.Looks ?? []).Where(l => l.Function == function.Kind || l.Function == "*").ToList();
+        if (lookId == "blinks" && !MayBlink(function))
+            return false;
         if (told.Count > 0 && !CutsPower(fault))
             return told.Any(l => l.Look == lookId);
         return told.Any(l => l.Look == lookId)

@@ -17,6 +17,7 @@ internal sealed class SameMoment
     private readonly int[] _momentOf;
     private readonly Dictionary<int, List<(FunctionId Function, IReadOnlySet<PartId> Needs)>> _failures = [];
     private readonly HashSet<(int Moment, FunctionId Function)> _mixed = [];
+    private readonly Dictionary<int, (FunctionId By, IReadOnlySet<PartId> Before)> _started = [];
 
     /// <summary>Divides the facts of a case into moments.</summary>
     public SameMoment(DeviceModel model, IReadOnlyList<PartFault> faults, BenchFacts facts, int count)
@@ -34,6 +35,8 @@ internal sealed class SameMoment
             if (last.TryGetValue((moment, tried.FunctionId), out var passed) && passed != tried.Passed || tried.Starts > 1)
                 _mixed.Add((moment, tried.FunctionId));
             last[(moment, tried.FunctionId)] = tried.Passed;
+            if (tried.Passed && model.Profile.FindFunction(tried.FunctionId) is { Kind: "start-up" } start)
+                _started[moment] = (start.Id, model.Closure(start.Id).Except(start.Needs).ToHashSet());
             if (!tried.Passed)
             {
                 if (!_failures.TryGetValue(moment, out var list))
@@ -89,6 +92,18 @@ internal sealed class SameMoment
         return links;
     }
 
+    /// <summary>Share of what a fault before the board does to picture, sound or buttons that it still does where the unit starts:
+    /// nearly all of it was for want of a start (value from memory).</summary>
+    private const double LostThoughStarted = 0.15;
+
+    private static bool NotShown(string? look) => look is null or "nothing" or "blinks" or "solid-colour";
+
+    /// <summary>True for what lies before the board that starts, and let it start at this moment.</summary>
+    private bool LetItStart(int moment, PartFault fault) =>
+        _started.TryGetValue(moment, out var started)
+        && !_mixed.Contains((moment, started.By))
+        && started.Before.Contains(fault.Part.Id);
+
     /// <summary>True for a part with lines of their own for each function: what works shows its own line.</summary>
     private bool IsLines(PartFault fault) => _library.Has(fault.Part.Kind, PartRole.Lines);
 
@@ -105,6 +120,10 @@ internal sealed class SameMoment
             {
                 if (!IsLines(fault) && DeviceModel.Flickers(fault.Mode) >= Conditions.ComesAndGoes)
                     list[n] = list[n] with { P = Cleared(_momentOf[at], by, fault, list[n].P) };
+            }
+            else if (by.StartsWith("fn:", StringComparison.Ordinal) && NotShown(look) && !IsLines(fault) && LetItStart(_momentOf[at], fault))
+            {
+                list[n] = list[n] with { P = list[n].P * LostThoughStarted };
             }
             else if (!_failing.TryAdd(list[n].Fault, (by, look)) && _failing[list[n].Fault] is var (other, before))
             {

@@ -78,7 +78,10 @@ public sealed class ModelModel(JobStore jobs, BenchDesk desk, ModelChangeDesk ch
         var name = Words.Clean(NewName);
         Chosen = name.Length > 0 ? Library.Archetypes.FirstOrDefault(a => a.Id == Build) : known.FirstOrDefault(p => p.Id == Into);
         if (name.Length > 0 && Chosen is null)
-            Builds = BuildChoice.Nearest(Library.Archetypes, new BuildQuestion(Words: $"{name} {View.Job.Claim}"));
+            Builds = BuildChoice.Nearest(
+                Library,
+                new BuildQuestion(Words: $"{name} {Core.Planning.NewName.Tells(View.Job.Claim, Library)}", Claim: View.Job.Claim)
+            );
         if (Chosen is null)
             return true;
         Asked = changes.Asked(Number, Chosen);
