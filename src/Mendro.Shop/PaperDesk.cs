@@ -173,6 +173,13 @@ public sealed class PaperDesk(RunDesk runs, CostDesk sums, SettingsStore setting
                 }
             )
             .OfType<string>()
+            // A cure whose cause nobody saw is still what was found.
+            .Concat(
+                CuredBy
+                    .Of(view.Model, view.Records.Select(r => r.Body))
+                    .Where(c => !c.Work.Any(w => seen.Contains(w.Part)))
+                    .Select(c => c.Words(view.Model))
+            )
             .Distinct()
             .Select(w => new PaperLine(w))
             .ToList();

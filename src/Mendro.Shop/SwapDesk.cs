@@ -18,7 +18,7 @@ public sealed class SwapDesk(JobBench bench, JobStore jobs, GearStore gear, Mode
     /// <summary>What stands in where nothing of the shop's gear is named: another piece that is known to work.</summary>
     public const string Another = "another";
 
-    private const string AnotherName = "another one, not written down";
+    private const string AnotherName = "another one";
 
     private const string OfUnit = "job";
 

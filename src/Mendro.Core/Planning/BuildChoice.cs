@@ -28,6 +28,7 @@ public static class BuildChoice
     // A word that a build cannot have said of it speaks more against it than one of its name speaks for it: over 453 lines of other models
     // the right build stood among the first six in 99 by names alone, in 232 with this; 1 to 3 do alike.
     private const double WordNotHeard = 2;
+    private const double CalledSo = 0.05;
 
     private static readonly HashSet<string> Small =
     [
@@ -88,6 +89,8 @@ public static class BuildChoice
             .Select(b => (Build: b, Against: Against(b.Archetype!, asked), For: Shared(b, said) - NotHeard(b, asked.Claim, library)))
             .OrderBy(x => x.Against)
             .ThenByDescending(x => x.For)
+            // A name on it and a complaint are more often a unit's than a cable's.
+            .ThenBy(x => x.Build.Kind == DeviceKind.Accessory)
             // Of two that fit alike the plainer one, whose name says less.
             .ThenBy(x => x.Build.Name.Length)
             .ToList();
@@ -133,8 +136,14 @@ public static class BuildChoice
         + (asked.Takes is { } takes && takes != facts.Takes ? 1 : 0)
         + (asked.Gives is { } gives && gives != facts.Gives ? 1 : 0);
 
-    private static double NotHeard(DeviceProfile build, string? claim, TradeLibrary library) =>
-        string.IsNullOrWhiteSpace(claim) ? 0 : WordNotHeard * Understanding.Of(claim, build, library).Unsure.Count;
+    private static double NotHeard(DeviceProfile build, string? claim, TradeLibrary library)
+    {
+        if (string.IsNullOrWhiteSpace(claim))
+            return 0;
+        // A handheld has a speaker, a console a sound output: both are heard as either, and one is called so.
+        var own = build.Functions.SelectMany(f => Told(f.Name)).ToHashSet();
+        return WordNotHeard * Understanding.Of(claim, build, library).Unsure.Count - CalledSo * Told(claim).Count(own.Contains);
+    }
 
     private static double Shared(DeviceProfile build, HashSet<string> said)
     {

@@ -132,15 +132,18 @@ public static partial class PathMapSvg
         var function = scene.Model.Profile.FindFunction(block.Id)!;
         var state = scene.Diagnosis?.Functions.GetValueOrDefault(function.Id) ?? FunctionState.NotTried;
         var (x, y) = (router.Left(block), router.Top(block));
+        // What failed before it was worked on is open, and no failure.
+        var open = scene.Diagnosis?.Complaints.Any(c => c.Function.Id == function.Id && c.State == ComplaintState.NotTriedSince) == true;
         var words = state switch
         {
+            _ when open => "not tried since",
             FunctionState.Works => "works",
             FunctionState.Fails => scene.Looks.GetValueOrDefault(function.Id, "fails"),
             _ => "not tried",
         };
         var group = Group(
             scene.FunctionUrl?.Invoke(function.Id),
-            $"function {state.ToString().ToLowerInvariant()}",
+            open ? "function since" : $"function {state.ToString().ToLowerInvariant()}",
             function.Id,
             $"{function.Name}: {words}{MapWords.Flow(scene.Model.Profile, function)}"
         );
@@ -150,7 +153,8 @@ public static partial class PathMapSvg
             group,
             x + MapRouter.FunctionWidth - 17,
             y + 36,
-            state == FunctionState.Works ? true
+            open ? null
+                : state == FunctionState.Works ? true
                 : state == FunctionState.Fails ? false
                 : null
         );

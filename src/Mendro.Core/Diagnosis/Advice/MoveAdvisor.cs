@@ -276,6 +276,14 @@ public sealed partial class MoveAdvisor(BenchCosts costs)
         diagnosis
             .Case.Model.Profile.Functions.Where(f => diagnosis.Functions[f.Id] == FunctionState.NotTried && !diagnosis.Case.Forbids(f))
             .OrderBy(f => diagnosis.Case.Model.Closure(f.Id).Count)
-            .Select(f => Plain(f, $"Try: {f.Name}", "Baseline first: what works clears everything it depends on."))
+            .Select(f =>
+                Plain(
+                    f,
+                    $"Try: {f.Name}",
+                    diagnosis.Complaints.Count > 0
+                        ? "Nothing fails any more; this was not tried yet."
+                        : "Baseline first: what works clears everything it depends on."
+                )
+            )
             .ToList();
 }

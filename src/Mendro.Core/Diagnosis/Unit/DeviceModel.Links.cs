@@ -46,7 +46,10 @@ public sealed partial class DeviceModel
         return lookId switch
         {
             "blinks" when listed is not null => EvidenceWeights.OtherLook,
-            "nothing" when Profile.Kind == DeviceKind.Console && function.Kind != "picture" && Of("blinks") is { } blinks => Math.Min(1, blinks + (listed ?? 0)),
+            "nothing" when Profile.Kind == DeviceKind.Console && function.Kind != "picture" && Of("blinks") is { } blinks => Math.Min(
+                1,
+                blinks + (listed ?? 0)
+            ),
             _ => listed,
         };
 

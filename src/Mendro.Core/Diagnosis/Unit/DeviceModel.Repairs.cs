@@ -6,7 +6,7 @@ namespace Mendro.Core.Diagnosis;
 /// <content>What methods do on a part, and what the check at their end shows.</content>
 public sealed partial class DeviceModel
 {
-    /// <summary>Methods that may be carried out on a part of this model, gentlest first.</summary>
+    /// <summary>Methods that may be carried out on a part of this model, in the order of the library.</summary>
     public IEnumerable<Method> MethodsFor(Part part) =>
         Library
             .MethodsFor(part.Kind)

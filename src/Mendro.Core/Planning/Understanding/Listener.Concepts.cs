@@ -81,7 +81,7 @@ internal sealed partial class Listener
             if (Subject(from, to, at, state) is not { } function || _facts.Any(f => IsOf(f.Fact, function)))
                 continue;
             Use(at, at + 1);
-            Add(at, new SaidFact(function.Id, false, state.Look));
+            Add(at, new SaidFact(function.Id, false, state.Look == "fail" ? null : state.Look));
         }
     }
 
@@ -94,9 +94,10 @@ internal sealed partial class Listener
         var alone = Enumerable.Range(from, to - from).All(n => n == state || _words[n].Length > 1 || _words[n] == "a");
         if (named.Count == 0 && from > 0 && !said.Alone && alone)
             named = SubjectBefore(from);
-        var fitting = named.Where(x => said.Kinds.Contains(x.Function!.Kind) && HasLook(x.Function, said.Look)).ToList();
+        bool Has(DeviceFunction function) => said.Look == "fail" || HasLook(function, said.Look);
+        var fitting = named.Where(x => said.Kinds.Contains(x.Function!.Kind) && Has(x.Function)).ToList();
         if (named.Count == 0 && said.Alone)
-            return Likeliest([.. said.Kinds]) is { } only && HasLook(only, said.Look) ? only : null;
+            return Likeliest([.. said.Kinds]) is { } only && Has(only) ? only : null;
         if (fitting.Select(x => x.Function!.Id).Distinct().Count() != 1)
             return null;
         _used[fitting[0].At] = true;

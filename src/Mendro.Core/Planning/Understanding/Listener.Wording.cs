@@ -19,6 +19,12 @@ internal sealed partial class Listener
             else if (_words[n] is "first" or "second" && _words[n + 1] is "player" or "controller" or "pad" or "port")
                 (_words[n], _words[n + 1]) = ("port", _words[n] == "first" ? "1" : "2");
         }
+        Say(["there's"], "there", "is");
+        Say(["that's"], "that", "is");
+        // “A tint, a kind of yellow” goes on with what was said.
+        for (var n = _words.Count - 3; n > 0; n--)
+            if (SaidWords.IsBreak(_words[n]) && _words.Skip(n + 1).SkipWhile(w => w == "a").Take(2).ToList() is ["kind" or "sort", "of"])
+                _words.RemoveAt(n);
         Say(["left", "to", "right"], "horizontal");
         Say(["top", "to", "bottom"], "vertical");
         // What comes before the game is no picture of it, and “nothing else” at the end says of nothing that it fails.

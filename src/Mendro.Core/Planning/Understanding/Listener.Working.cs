@@ -48,7 +48,7 @@ internal sealed partial class Listener
     {
         for (var at = from; at + 1 < to; at++)
         {
-            if (_used[at] || IsVerb(_words[at]) || ByWord(at) is not { } function || _facts.Any(f => IsOf(f.Fact, function)))
+            if (_used[at] || IsVerb(_words[at]) || (ByWord(at) ?? OfConcept(at)) is not { } function || _facts.Any(f => IsOf(f.Fact, function)))
                 continue;
             var next = at + 1;
             while (next < to && _words[next] is "is" or "are" or "does" or "do" or "has" or "have" or "been" or "just" or "also" or "completely")
@@ -174,6 +174,8 @@ internal sealed partial class Listener
         foreach (var at in named)
         {
             var function = ByWord(at)!;
+            if (good && !IsSaidGood(from, to, at, named))
+                continue;
             // Beside “select” it is the start button that is meant.
             if (_facts.Any(f => IsOf(f.Fact, function)) || _words[at] == "start" && _words.Contains("select"))
                 continue;
@@ -183,6 +185,41 @@ internal sealed partial class Listener
 
         UseGood(from, to);
     }
+
+    /// <summary>“The picture is there but in grey”: what a “but” goes on to say of the same thing, and nobody understands, leaves no clear
+    /// “works”.</summary>
+    private void ButNotUnheard()
+    {
+        foreach (var (from, to) in _clauses)
+        {
+            if (to >= _words.Count || _words[to] != SaidWords.But || _clauses.Find(c => c.From == to + 1) is not { To: > 0 } next)
+                continue;
+            // “But the glass stays blank” is said of another thing.
+            var ofAnother = _words[next.From] is "the" or "a" or "an" or "my" or "one" or "no" or "nobody" or "nothing" or "none"
+                || NamedIn(next.From, next.To).Any();
+            if (ofAnother || Enumerable.Range(next.From, next.To - next.From).All(n => _used[n] || SmallWords.IsKnown(_words[n])))
+                continue;
+            _facts.RemoveAll(f => f.At >= from && f.At < to && f.Fact is { Passed: true, Function: not null });
+        }
+    }
+
+    /// <summary>“Works” is filed only where it is said of that very thing: nothing that was not heard stands between the two. “There is a
+    /// crack in the screen” says of no picture that it is there.</summary>
+    private bool IsSaidGood(int from, int to, int at, List<int> named)
+    {
+        bool Clear(int n) => _used[n] || named.Contains(n) || IsLight(_words[n]) || SmallWords.IsGood(_words[n]) || SmallWords.IsKnown(_words[n]);
+        return Enumerable
+            .Range(from, to - from)
+            .Any(n =>
+                SmallWords.IsGood(_words[n])
+                && n != at
+                && (_words[n] != "there" || n > at || Between(n, at).All(k => _words[k] is "is" or "are" or "a" or "some" or "still" or "the" or "also"))
+                && Between(n, at).All(Clear)
+            );
+    }
+
+    private static IEnumerable<int> Between(int one, int other) =>
+        Enumerable.Range(Math.Min(one, other) + 1, Math.Abs(one - other) - 1);
 
     private void UseGood(int from, int to)
     {

@@ -64,12 +64,15 @@ internal sealed partial class Listener
         Counted();
         foreach (var (from, to) in _clauses)
             HearConcepts(from, to);
+        foreach (var (from, to) in _clauses)
+            HearVague(from, to);
         Except();
         foreach (var (from, to) in _clauses)
             HearLikewise(from, to);
         foreach (var (from, to) in _clauses)
             HearWorking(from, to, _clauses.Count > 1);
         OfTwoTheWorse();
+        ButNotUnheard();
         for (var n = 0; n < _words.Count; n++)
         {
             // A word that names a function of which something is told has said its part.

@@ -47,7 +47,9 @@ internal static class ModelNames
     public static NamedModel? Find(IReadOnlyList<string> words, IReadOnlyList<DeviceProfile> profiles, Func<string, bool> isComplaint)
     {
         var from = 0;
-        while (from < words.Count && IsBeforeName(words[from]))
+        // “Anna's Lantern” is Anna's; “Lantern's screen” is the Lantern.
+        var named = IsNamed(profiles);
+        while (from < words.Count && IsBeforeName(words[from]) && !named(words[from]))
             from++;
         var coloured = from;
         while (coloured < words.Count && Colours.Contains(words[coloured]))
@@ -187,5 +189,7 @@ internal static class ModelNames
 
     /// <summary>A word of a name, a slip of the finger allowed.</summary>
     private static bool Same(string typed, string name) =>
-        name == typed || typed.Length >= ShortestSlip && name.Length >= ShortestSlip && Spelling.IsSlip(typed, name);
+        name == typed
+        || typed.EndsWith("'s", StringComparison.Ordinal) && name == typed[..^2]
+        || typed.Length >= ShortestSlip && name.Length >= ShortestSlip && Spelling.IsSlip(typed, name);
 }

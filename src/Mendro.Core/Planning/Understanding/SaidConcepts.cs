@@ -35,7 +35,8 @@ internal sealed class SaidConcepts
 
     private sealed record MarkRow(string Mark, string? Things, string Words, string? Unless);
 
-    private sealed record Data(string Source, List<FunctionRow> Functions, List<StateRow> States, List<MarkRow> Marks);
+    private sealed record Data(
+        string Source, List<FunctionRow> Functions, List<StateRow> States, List<MarkRow> Marks, string Complaints, string Up);
 
     private static readonly JsonSerializerOptions Options = new() { PropertyNameCaseInsensitive = true };
 
@@ -48,7 +49,8 @@ internal sealed class SaidConcepts
         Functions = [.. data.Functions.Select(f => new Named(f.Kinds.Split(' '), Stems(f.Words)))];
         States = [.. data.States.Select(s => new State(s.Look, s.Kinds.Split(' '), Stems(s.Words), Stems(s.With), s.Negated, s.Alone))];
         Marks = [.. data.Marks.Select(m => new Marked(m.Mark, Stems(m.Things), Stems(m.Words), Stems(m.Unless)))];
-        Words = data.Functions.Select(f => f.Words).Concat(data.States.Select(s => s.Words)).Concat(data.Marks.Select(m => m.Words))
+        (Complaints, Up) = (Stems(data.Complaints), Stems(data.Up));
+        Words = data.Functions.Select(f => f.Words).Append(data.Complaints).Concat(data.States.Select(s => s.Words)).Concat(data.Marks.Select(m => m.Words))
             .Concat(data.Marks.Select(m => m.Things ?? "")).SelectMany(Split).ToHashSet();
     }
 
@@ -60,6 +62,12 @@ internal sealed class SaidConcepts
 
     /// <summary>Words that tell a mark.</summary>
     public IReadOnlyList<Marked> Marks { get; }
+
+    /// <summary>Base forms of words that say of what is named that it is not as it should be, and not how.</summary>
+    public IReadOnlySet<string> Complaints { get; }
+
+    /// <summary>Base forms of words that say so with “up” behind them: “acts up”.</summary>
+    public IReadOnlySet<string> Up { get; }
 
     /// <summary>All words, as written.</summary>
     public IReadOnlySet<string> Words { get; }

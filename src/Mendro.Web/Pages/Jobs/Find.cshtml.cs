@@ -129,6 +129,9 @@ public sealed class FindModel(
             _ => null,
         };
 
+    /// <summary>The first move where it is none that the bar can take: a swap, a repair or the end.</summary>
+    public Move? FirstElsewhere => Moves is [var first, ..] && Elsewhere(first) is not null ? first : null;
+
     /// <summary>The fault that a known repair is for, in words.</summary>
     public static string KnownWords(JobView view, Move move) =>
         view.Diagnosis?.Suspects.Where(s => s.Fault.Part == move.Repair?.Part).MaxBy(s => s.Posterior)?.Fault.Words

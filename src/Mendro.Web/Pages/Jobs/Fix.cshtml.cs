@@ -210,7 +210,7 @@ public sealed class FixModel(
         var upset = suspects.Any(s => s.Fault.Mode.Id == EvidenceWeights.StepDamage);
         var done = View.All<RepairLogged>().Where(r => r.Body.Part == Part.Id).ToLookup(r => r.Body.Method);
         Methods = (upset ? Library.MethodsFor("*") : [])
-            .Concat(View.Model.MethodsFor(Part))
+            .Concat(Method.GentlestFirst(View.Model.MethodsFor(Part)))
             .Select(m => (Method: m, Times: done[m.Id].Count()))
             .Select(m => new OfferedMethod(
                 m.Method,
