@@ -120,7 +120,7 @@ internal sealed partial class Listener
     private DeviceFunction? OfConcept(int at)
     {
         if (at + 1 < _words.Count && SmallWords.Number(_words[at + 1]) is not null)
-            return null;
+            return NamedFunction(at, _words.Count)?.Function;
         var named = SaidConcepts.Shipped.Functions.FirstOrDefault(f => f.Stems.Contains(_stems[at]));
         return named is null ? null : Likeliest([.. named.Kinds]);
     }

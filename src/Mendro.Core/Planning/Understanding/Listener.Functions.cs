@@ -65,7 +65,9 @@ internal sealed partial class Listener
 
     /// <summary>True for a function of a kind, or with a word in its name when the kind begins with <c>~</c>.</summary>
     private static bool IsKind(DeviceFunction function, string kind) =>
-        kind.StartsWith('~') ? function.Name.Contains(kind[1..], StringComparison.OrdinalIgnoreCase) : function.Kind == kind;
+        kind.StartsWith('~')
+            ? function.Kind == "buttons" && function.Name.Contains(kind[1..], StringComparison.OrdinalIgnoreCase)
+            : function.Kind == kind;
 
     /// <summary>A function that is named by a word anywhere in the clause.</summary>
     private DeviceFunction? Mentioned(int from)

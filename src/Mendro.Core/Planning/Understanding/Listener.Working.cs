@@ -58,12 +58,20 @@ internal sealed partial class Listener
                 : _words[next] is "gone" or "missing" or "kaput" or "broken" && (next + 1 >= to || SmallWords.IsFiller(_words[next + 1])) ? next + 1
                 : _words[next] == "not" && next + 1 < to && !_used[next + 1] && IsWork(_words[next + 1]) ? next + 2
                 : -1;
-            // “Does not work when cold” is another thing.
-            if (end < 0 || end < to && _words[end] is "when" or "if" or "until" or "unless" or "with" or "without" or "as")
+            // “Does not work when cold” is another thing, and “gone very low” is not gone.
+            if (end < 0 || IsHow(end, to) || end < to && _words[end] is "when" or "if" or "until" or "unless" or "with" or "without" or "as")
                 continue;
             Add(at, new SaidFact(function.Id, false, HasLook(function, "nothing") ? "nothing" : null));
             Use(at, end);
         }
+    }
+
+    /// <summary>True where the next word says how it is: “low”, “rather quiet”.</summary>
+    private bool IsHow(int at, int to)
+    {
+        while (at < to && _words[at] is ("very" or "so" or "quite" or "rather" or "too" or "a" or "bit"))
+            at++;
+        return at < to && SaidConcepts.Shipped.States.Any(s => s.Stems.Contains(_stems[at]));
     }
 
     // “Upper display ok” says nothing of the lower one.
@@ -105,6 +113,8 @@ internal sealed partial class Listener
             Use(to - 2, to);
         }
 
+        OnlyThis(from, to);
+        NowAndThen(from, to);
         HearBoth(from, to);
         // “picture ok” stands for itself, whatever else is said beside it.
         for (var at = from; at + 1 < to; at++)
@@ -184,6 +194,35 @@ internal sealed partial class Listener
         }
 
         UseGood(from, to);
+    }
+
+    /// <summary>“Only sound, no picture”: what alone is there works, where something else is told to fail.</summary>
+    private void OnlyThis(int from, int to)
+    {
+        if (to - from != 2 || _words[from] is not ("only" or "just") || _used[to - 1] || ByWord(to - 1) is not { } there)
+            return;
+        if (_facts.Any(f => IsOf(f.Fact, there)) || !_facts.Exists(f => f.Fact is { Passed: false, Function: not null }))
+            return;
+        Add(to - 1, new SaidFact(there.Id, true));
+        Use(from, to);
+    }
+
+    /// <summary>“Works now and then”, with nothing named: the unit comes and goes.</summary>
+    private void NowAndThen(int from, int to)
+    {
+        var works = Enumerable.Range(from, to - from).FirstOrDefault(n => !_used[n] && IsWork(_words[n]), -1);
+        if (
+            works < 0
+            || !Enumerable.Range(from, to - from).Any(n => IsNowAndThen(_words[n]))
+            || Enumerable.Range(from, to - from).Any(n => n != works && !IsNowAndThen(_words[n]) && (_used[n] || !SmallWords.IsFiller(_words[n])))
+            || Heading(from) is not null
+            || Likeliest(["start-up", "cartridge"]) is not { } unit
+            || _facts.Any(f => IsOf(f.Fact, unit))
+        )
+            return;
+        Add(works, new SaidFact(unit.Id, true));
+        Add(works, new SaidFact(unit.Id));
+        Use(from, to);
     }
 
     /// <summary>“The picture is there but in grey”: what a “but” goes on to say of the same thing, and nobody understands, leaves no clear

@@ -102,7 +102,7 @@ internal sealed partial class Listener
     private void UnderALamp()
     {
         if (
-            _words.Exists(w => w is "torch" or "flashlight" or "lamp")
+            _words.Exists(w => w is "torch" or "flashlight" or "lamp" or "sunlight" or "sun" or "daylight")
             && _profile.Functions.FirstOrDefault(f => f.Kind == "backlight") is { } light
             && _facts.Exists(f => IsOf(f.Fact, light) && f.Fact.Look == "nothing")
         )
