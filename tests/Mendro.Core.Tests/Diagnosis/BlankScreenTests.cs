@@ -51,6 +51,16 @@ public class BlankScreenTests
             model.LooksOf(function).Any(l => l.Id == "blinks").ShouldBe(blinks, function.Name);
     }
 
+    // What shows a picture and makes a noise is on: nobody asks whether its light works.
+    [Fact]
+    public void What_fails_in_a_way_that_shows_it_at_work_is_not_asked_whether_it_is_on()
+    {
+        var bench = new Bench("build-handheld-two-cell-colour").Fails("picture", "horizontal-lines").Fails("speaker", "crackle");
+        bench.Advise().Moves.Select(m => m.Id).ShouldNotContain(id => id == "fn:power-light" || id == "fn:start-up");
+        // A picture that is not told of might not be there at all.
+        new Bench("build-handheld-two-cell-colour").Fails("picture").Advise().Moves.Select(m => m.Id).ShouldContain("fn:power-light");
+    }
+
     [Fact]
     public void Of_a_blank_screen_another_game_is_tried_before_another_cable_and_neither_is_a_chip_replaced()
     {

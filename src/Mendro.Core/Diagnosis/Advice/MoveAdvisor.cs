@@ -142,13 +142,17 @@ public sealed partial class MoveAdvisor(BenchCosts costs)
                 .ToList();
         }
 
-        /// <summary>Blame on the parts that a function shares with the goal and that no working function has cleared.</summary>
+        /// <summary>Blame on the parts that a function shares with the goal and that nothing has cleared: no function that works, and none
+        /// that fails in a way that shows them at work.</summary>
         private double Tells(DeviceFunction function)
         {
             var model = Diagnosis.Case.Model;
             var shared = model.Closure(function.Id).Where(model.Closure(Target.Id).Contains).ToHashSet();
             foreach (var works in model.Profile.Functions.Where(f => Diagnosis.Functions[f.Id] == FunctionState.Works))
                 shared.ExceptWith(model.Closure(works.Id));
+            foreach (var failed in Diagnosis.Case.Events.OfType<FunctionTried>().Where(t => !t.Passed))
+                if (Diagnosis.Functions.GetValueOrDefault(failed.FunctionId) == FunctionState.Fails)
+                    shared.ExceptWith(model.ShownBy(model.Profile.FindFunction(failed.FunctionId)!, failed.LookId));
             return Enumerable.Range(0, Shares.Length).Where(f => shared.Contains(Diagnosis.Case.Faults[f].Part.Id)).Sum(f => Shares[f]);
         }
 

@@ -22,6 +22,14 @@ public sealed partial class DeviceModel
             ? Started(Closure(function.Id)).Union(Supplying(Closure(function.Id))).ToHashSet()
             : new HashSet<PartId>();
 
+    /// <summary>Parts that the unit could not do without to fail the way it was told: a picture with a line missing is a picture, and a
+    /// speaker that crackles has its supply.</summary>
+    public IReadOnlySet<PartId> ShownBy(DeviceFunction function, string? lookId) =>
+        Library.FindLook(function.Kind, lookId) is not { } look ? new HashSet<PartId>()
+        : look.Proves is LookProves.Start or LookProves.Shown ? Started(Closure(function.Id)).Union(Supplying(Closure(function.Id))).ToHashSet()
+        : look is { Proves: LookProves.Path, Own: true } ? Supplying(Closure(function.Id))
+        : new HashSet<PartId>();
+
     private FindingTemplate MakeContradicted(string id, DeviceFunction function, string lookId, LookProves proves)
     {
         var closure = Closure(function.Id);

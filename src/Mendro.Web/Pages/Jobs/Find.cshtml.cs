@@ -66,6 +66,19 @@ public sealed class FindModel(
     /// <summary>Repairs that are owed whatever else is wrong, because their fault is known.</summary>
     public IEnumerable<Move> Owed => Possible.Where(m => m.Known);
 
+    /// <summary>A failure of which nobody told how it looks, the one worked on before others: it tells more than most checks and costs
+    /// none.</summary>
+    public UntoldLook? LookUntold =>
+        LockedBecause is not null || IsPractice
+            ? null
+            : (View.Diagnosis?.Complaints ?? [])
+                .Where(c => c.State == ComplaintState.Fails)
+                .OrderByDescending(c => c.Function == View.Diagnosis!.Target)
+                .Select(c => (c.Function, Last: View.All<FunctionTrial>().LastOrDefault(t => t.Body.Function == c.Function.Id)))
+                .Where(x => x.Last is { Body: { Passed: false, Look: null } } && View.Model.LooksOf(x.Function).Count > 1)
+                .Select(x => new UntoldLook(x.Last!.Record.Id, x.Last.Body.Starts, x.Function, View.Model.LooksOf(x.Function)))
+                .FirstOrDefault();
+
     private List<Move> Possible => View.Advice.Moves.ToList();
 
     /// <summary>What the empty list of moves says.</summary>
