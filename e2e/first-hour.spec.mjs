@@ -82,3 +82,44 @@ test('two complaints: after the cure each is asked for again by one key, and the
   await page.keyboard.press('5');
   await expect(page.locator('.reading-bar .at b')).toHaveText('Start-up');
 });
+
+test('a blank screen by keyboard alone: the build by what is claimed, another game, a clean connector, and the paper says what cured it', async ({ page }) => {
+  await page.goto('/');
+  await page.locator('input[name=line]').focus();
+  await page.keyboard.type('Torvik Duo 16: light is on but no picture and no sound');
+  await page.keyboard.press('Enter');
+  // What can show a picture and make a sound stands first, and the arrow keys go from one to the next.
+  const builds = page.locator('button.build');
+  await expect(builds.first()).toBeFocused();
+  await expect(builds.first()).toContainText('onsole');
+  await page.keyboard.press('ArrowRight');
+  await expect(builds.nth(1)).toBeFocused();
+  await page.keyboard.press('ArrowLeft');
+  await expect(builds.first()).toBeFocused();
+  const wanted = (await builds.allInnerTexts()).findIndex((text) => text.includes('Top-loading'));
+  for (let n = 0; n < wanted; n++) await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('Enter');
+  await expect(page.locator('.new-model')).toContainText('Top-loading');
+  await page.keyboard.press('Enter');
+  await expect(page).toHaveURL(/\/Jobs\/101\/Find/);
+
+  // The first move is a swap: the bar says by which keys it is reached.
+  await expect(page.locator('.move').first()).toContainText('another test cartridge');
+  await expect(page.locator('.reading-bar .keys')).toContainText('swap it');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('1');
+  await expect(page).toHaveURL(/Swaps/);
+  await page.keyboard.press('f');
+  await expect(page).toHaveURL(/Find/);
+  await expect(page.locator('.facts')).toContainText('swap trial');
+
+  await page.goto('/Jobs/101/Fix?part=connector&method=clean-connector');
+  await page.keyboard.press('w');
+  await expect(page).toHaveURL(/Find/);
+  await expect(page.locator('.map .since')).toContainText('not tried since');
+  await page.keyboard.press('w');
+  await expect(page.locator('.complaint')).toHaveText([/Picture output works/, /Sound output works/]);
+  // Nobody saw what was wrong, and the paper still says where it was.
+  await page.goto('/Jobs/101/Sheet');
+  await expect(page.locator('main')).toContainText(/Cartridge connector: what was wrong was not seen; picture output and sound output work/);
+});

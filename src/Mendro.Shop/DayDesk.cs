@@ -97,7 +97,8 @@ public sealed partial class DayDesk(
             .OrderBy(e => e.Start)
             .ThenBy(e => e.Item.Task.Id, StringComparer.Ordinal)
             .ToList();
-        var changes = stale ? [] : held!.Changes;
+        // What moved stays to be read while the next plan is made; what is done meanwhile is no news.
+        var changes = held?.Changes.Where(c => load.Tasks.Any(t => t.Id == c.Task.Id)).ToList() ?? [];
         return new DayBoard(now, terms, entries, changes, closed, Watch(views, entries, hours, terms, now), !stale, !stale && held!.Proved, waiting);
     }
 

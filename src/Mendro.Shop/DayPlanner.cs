@@ -150,8 +150,9 @@ public sealed class DayPlanner(SettingsStore settings) : IDisposable
         // What moved stays to be read for a while, also when nothing else does since, or a better plan was found a moment later.
         if (before is null || now - before.ChangedAt >= ToRead)
             return new HeldPlan(key, tasks, changes, plan.Optimal, now);
-        var there = tasks.Select(t => t.Id).ToHashSet();
-        var news = PlanChange.Over(before.Changes.Where(c => there.Contains(c.Task.Id)).ToList(), changes);
+        var there = tasks.ToDictionary(t => t.Id);
+        var kept = before.Changes.Where(c => there.ContainsKey(c.Task.Id)).Select(c => c.CameIn ? c with { Task = there[c.Task.Id] } : c).ToList();
+        var news = PlanChange.Over(kept, changes);
         return new HeldPlan(key, tasks, news, plan.Optimal, changes.Count == 0 ? before.ChangedAt : now);
     }
 

@@ -10,14 +10,17 @@ namespace Mendro.Core.Scheduling;
 /// <param name="Due">By when it was promised, or null.</param>
 public sealed record TimedTask(string Id, string Words, DateTimeOffset Start, DateTimeOffset End, string? Place, bool Active, DateTimeOffset? Due = null);
 
-/// <summary>A task that moved from one plan to the next.</summary>
+/// <summary>A task that moved from one plan to the next, or a promised one that came in.</summary>
 /// <param name="Task">Task, as the new plan has it.</param>
-/// <param name="Minutes">Minutes later; below nothing earlier.</param>
+/// <param name="Minutes">Minutes later; below nothing earlier; nothing for what came in.</param>
 /// <param name="Why">Why, in words.</param>
 public sealed record PlanChange(TimedTask Task, double Minutes, string Why)
 {
     // Less is no news.
     private const double Least = 5;
+
+    /// <summary>True for a promised task that the plan before did not have: where it stands is news, also when nothing moved for it.</summary>
+    public bool CameIn => Minutes == 0;
 
     /// <summary>What moved over two plans: a better one that is found a moment later does not take the news of the first away.</summary>
     /// <param name="first">What the first moved.</param>
@@ -28,21 +31,24 @@ public sealed record PlanChange(TimedTask Task, double Minutes, string Why)
         var again = then.Select(c => c.Task.Id).ToHashSet();
         return InOrder(
             then.Select(c => earlier.TryGetValue(c.Task.Id, out var before) ? Net(before, c) : c)
-                .Where(c => Math.Abs(c.Minutes) >= Least)
+                .Where(c => c.CameIn || Math.Abs(c.Minutes) >= Least)
                 .Concat(first.Where(c => !again.Contains(c.Task.Id)))
         );
 
         static PlanChange Net(PlanChange before, PlanChange now)
         {
+            if (before.CameIn)
+                return before with { Task = now.Task };
             var minutes = before.Minutes + now.Minutes;
             return now with { Minutes = minutes, Why = Math.Sign(minutes) == Math.Sign(before.Minutes) ? before.Why : now.Why };
         }
     }
 
     private static List<PlanChange> InOrder(IEnumerable<PlanChange> changes) =>
-        changes.OrderBy(c => c.Minutes < 0).ThenBy(c => c.Task.Start).ToList();
+        changes.OrderByDescending(c => c.CameIn).ThenBy(c => c.Minutes < 0).ThenBy(c => c.Task.Start).ToList();
 
-    /// <summary>What moved from one plan to the next, and why: first what comes later, which somebody may wait for.</summary>
+    /// <summary>What moved from one plan to the next, and why: first what came in promised, then what comes later, which somebody may wait
+    /// for.</summary>
     public static IReadOnlyList<PlanChange> Between(IReadOnlyList<TimedTask> before, IReadOnlyList<TimedTask> after)
     {
         var old = before.ToDictionary(t => t.Id);
@@ -51,6 +57,7 @@ public sealed record PlanChange(TimedTask Task, double Minutes, string Why)
             after
                 .Where(t => old.TryGetValue(t.Id, out var was) && Math.Abs((t.Start - was.Start).TotalMinutes) >= Least)
                 .Select(t => new PlanChange(t, Math.Round((t.Start - old[t.Id].Start).TotalMinutes), Why(t, old[t.Id])))
+                .Concat(after.Where(t => t.Due is not null && !old.ContainsKey(t.Id)).Select(t => new PlanChange(t, 0, "came in")))
         );
 
         string Why(TimedTask task, TimedTask was)

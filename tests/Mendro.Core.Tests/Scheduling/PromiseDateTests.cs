@@ -76,6 +76,21 @@ public sealed class PromiseDateTests
     }
 
     [Fact]
+    public void What_came_in_promised_is_told_first_with_its_newest_place_also_where_nothing_moved_for_it()
+    {
+        IReadOnlyList<TimedTask> one = [Task("a", 0, 30)];
+        IReadOnlyList<TimedTask> two = [Task("a", 0, 30), Task("p", 30, 60, promised: true), Task("n", 60, 90)];
+        // What nobody waits for is no news by itself.
+        var came = PlanChange.Between(one, two).ShouldHaveSingleItem();
+        (came.Task.Id, came.CameIn, came.Why).ShouldBe(("p", true, "came in"));
+        // A plan a moment later has it elsewhere: it is still what came in, where it stands now.
+        IReadOnlyList<TimedTask> three = [Task("p", 0, 30, promised: true), Task("a", 30, 60), Task("n", 60, 90)];
+        var over = PlanChange.Over([came], PlanChange.Between(two, three));
+        over.Select(c => (c.Task.Id, c.CameIn)).ShouldBe([("p", true), ("a", false)]);
+        over[0].Task.Start.ShouldBe(Nine);
+    }
+
+    [Fact]
     public void Weeks_count_what_lies_in_them_and_idle_days_are_parted_at_midnight_of_monday()
     {
         DateOnly Day(int day) => new(2026, 11, day);
