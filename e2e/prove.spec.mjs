@@ -37,8 +37,11 @@ test('starts are counted hands-free by what the unit draws from the bench supply
   await supply.keyboard.press('o');
   await expect(page.getByText('0 of 1 failed')).toBeVisible();
   await expect(page.getByText('Switch it off')).toBeVisible();
+  // The page of the supply comes anew with each press: it is not left before it has.
+  const anew = supply.waitForEvent('load');
   await supply.keyboard.press('o');
   await expect(page.getByText('Switch it on')).toBeVisible();
+  await anew;
   await supply.goto('about:blank');
   await supply.close();
   // By hand again: nothing asks the supply any more.

@@ -20,7 +20,7 @@ const chips = (page) => page.locator('.complaint');
 // A function is tried at the bar: its chip's key, then W, or the look and F's button.
 const fails = async (page, look) => {
   await page.getByLabel('What the failure looks like').selectOption(look);
-  await page.getByRole('button', { name: 'Fails' }).press('Enter');
+  await page.locator('.reading-bar').getByRole('button', { name: 'Fails' }).press('Enter');
 };
 
 const tried = async (page, look) => {

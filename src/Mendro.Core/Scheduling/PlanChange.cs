@@ -14,13 +14,12 @@ public sealed record TimedTask(string Id, string Words, DateTimeOffset Start, Da
 /// <param name="Task">Task, as the new plan has it.</param>
 /// <param name="Minutes">Minutes later; below nothing earlier; nothing for what came in.</param>
 /// <param name="Why">Why, in words.</param>
-public sealed record PlanChange(TimedTask Task, double Minutes, string Why)
+/// <param name="CameIn">True for a promised task that the plan before did not have: where it stands is news, also when nothing moved for
+/// it.</param>
+public sealed record PlanChange(TimedTask Task, double Minutes, string Why, bool CameIn = false)
 {
     // Less is no news.
     private const double Least = 5;
-
-    /// <summary>True for a promised task that the plan before did not have: where it stands is news, also when nothing moved for it.</summary>
-    public bool CameIn => Minutes == 0;
 
     /// <summary>What moved over two plans: a better one that is found a moment later does not take the news of the first away.</summary>
     /// <param name="first">What the first moved.</param>
@@ -57,7 +56,7 @@ public sealed record PlanChange(TimedTask Task, double Minutes, string Why)
             after
                 .Where(t => old.TryGetValue(t.Id, out var was) && Math.Abs((t.Start - was.Start).TotalMinutes) >= Least)
                 .Select(t => new PlanChange(t, Math.Round((t.Start - old[t.Id].Start).TotalMinutes), Why(t, old[t.Id])))
-                .Concat(after.Where(t => t.Due is not null && !old.ContainsKey(t.Id)).Select(t => new PlanChange(t, 0, "came in")))
+                .Concat(after.Where(t => t.Due is not null && !old.ContainsKey(t.Id)).Select(t => new PlanChange(t, 0, "came in", CameIn: true)))
         );
 
         string Why(TimedTask task, TimedTask was)
