@@ -1,10 +1,13 @@
-// Every main page: no serious fault of accessibility, light or dark, and nothing that runs over the side of a phone. The dark theme
-// changes colours only, so there only what depends on colour is looked at.
+// Every main page: no serious fault of accessibility, light or dark; nothing that runs over the side of a phone; and nothing an eye would
+// trip over (boxes.mjs) on the bench, at twice the size and on a phone. The dark theme changes colours only, so there only what depends on
+// colour is looked at.
 import { fileURLToPath } from 'node:url';
 import { colours, seriousFaults } from './axe.mjs';
+import { boxFaults } from './boxes.mjs';
 import { test as base, expect, hearErrors, usual } from './shop.mjs';
 
-const [bench, phone] = [{ width: 1280, height: 800 }, { width: 390, height: 780 }];
+// Twice the size of everything is half of the room.
+const [bench, twice, phone] = [{ width: 1280, height: 800 }, { width: 640, height: 400 }, { width: 390, height: 780 }];
 
 // One page for all that a worker looks at: to open another takes longer than to look.
 const test = base.extend({
@@ -52,9 +55,13 @@ for (const path of pages) {
     await page.emulateMedia({ colorScheme: 'light' });
     await page.goto(path);
     expect(await seriousFaults(page), 'light').toEqual([]);
+    expect(await boxFaults(page), 'boxes').toEqual([]);
     await page.emulateMedia({ colorScheme: 'dark' });
     expect(await seriousFaults(page, colours), 'dark').toEqual([]);
+    await page.setViewportSize(twice);
+    expect(await boxFaults(page), 'boxes at twice the size').toEqual([]);
     await page.setViewportSize(phone);
+    expect(await boxFaults(page), 'boxes on a phone').toEqual([]);
     expect(await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth), 'over the side').toBeLessThanOrEqual(0);
     expect(page.errors, 'errors in the browser console').toEqual([]);
   });

@@ -10,7 +10,23 @@ export const boxFaults = (page) => page.evaluate(() => {
   };
   const short = (text) => text.trim().replace(/\s+/g, ' ').slice(0, 40);
   // What stands still while the page moves lies over it by intent; what nobody sees lies over nothing.
-  const apart = (element) => element.closest('.visually-hidden, dialog, .reading-bar, [hidden], noscript, template') !== null;
+  const apart = (element) => {
+    if (element.closest('.visually-hidden, dialog, [hidden], noscript, template')) return true;
+    for (let at = element; at; at = at.parentElement) if (['sticky', 'fixed'].includes(getComputedStyle(at).position)) return true;
+    return false;
+  };
+  // What of a box is seen through the windows that cut it.
+  const seen = (box, element) => {
+    let { left, right, top, bottom } = box;
+    for (let at = element; at && at !== document.body; at = at.parentElement) {
+      const style = getComputedStyle(at);
+      if (style.overflowX === 'visible' && style.overflowY === 'visible') continue;
+      const window = at.getBoundingClientRect();
+      [left, right] = [Math.max(left, window.left), Math.min(right, window.right)];
+      [top, bottom] = [Math.max(top, window.top), Math.min(bottom, window.bottom)];
+    }
+    return { left, right, top, bottom, width: right - left, height: bottom - top };
+  };
 
   const faults = [];
   const lines = [];
@@ -20,8 +36,10 @@ export const boxFaults = (page) => page.evaluate(() => {
     if (node.data.trim() === '' || apart(element) || element.closest('option, script, style, textarea') || !shown(element)) continue;
     const range = document.createRange();
     range.selectNodeContents(node);
-    for (const box of range.getClientRects())
-      if (box.width > 2 && box.height > 2) lines.push({ box, element, text: node.data });
+    for (const whole of range.getClientRects()) {
+      const box = seen(whole, element);
+      if (box.width > 2 && box.height > 2) lines.push({ box, element, node, text: node.data });
+    }
   }
 
   // Text on text: two lines that share more than a sliver in both directions.
@@ -30,6 +48,8 @@ export const boxFaults = (page) => page.evaluate(() => {
   for (let n = 0; n < lines.length; n++)
     for (let m = n + 1; m < lines.length && lines[m].box.top < lines[n].box.bottom; m++) {
       const [a, b] = [lines[n], lines[m]];
+      // A line that is cut has a box for what is seen of it and one for the whole.
+      if (a.node === b.node) continue;
       const across = Math.min(a.box.right, b.box.right) - Math.max(a.box.left, b.box.left);
       const down = Math.min(a.box.bottom, b.box.bottom) - Math.max(a.box.top, b.box.top);
       // Line boxes are taller than their letters: only what shares half of a line is seen.
@@ -45,6 +65,8 @@ export const boxFaults = (page) => page.evaluate(() => {
     if (apart(element) || !shown(element)) continue;
     const style = getComputedStyle(element);
     if (element.matches('select')) {
+      // A phone opens a list of its own, where it can be read.
+      if (window.innerWidth < 700) continue;
       const text = element.selectedOptions[0]?.text ?? '';
       pen.font = style.font;
       const room = element.clientWidth - parseFloat(style.paddingLeft) - parseFloat(style.paddingRight);
@@ -59,12 +81,13 @@ export const boxFaults = (page) => page.evaluate(() => {
   for (const heading of document.querySelectorAll('main :is(h2, h3)')) {
     if (apart(heading) || !shown(heading)) continue;
     const own = heading.getBoundingClientRect();
-    const beside = (line) => !heading.contains(line.element) && line.box.right > own.left && line.box.left < own.left + Math.min(own.width, 160);
+    const end = own.left + Math.min(own.width, 160);
+    const beside = (line) => !line.element.closest('svg') && !heading.contains(line.element) && line.box.right > own.left && line.box.left < end;
     const above = lines.filter((line) => beside(line) && line.box.bottom <= own.top + 2).map((line) => own.top - line.box.bottom);
     const below = lines.filter((line) => beside(line) && line.box.top >= own.bottom - 2).map((line) => line.box.top - own.bottom);
     if (above.length === 0 || below.length === 0) continue;
     const [up, down] = [Math.min(...above), Math.min(...below)];
-    if (up + 2 < down && down < 60) faults.push(`heading “${short(heading.textContent)}” stands ${Math.round(up)} below and ${Math.round(down)} above`);
+    if (up * 1.5 < down && down < 60) faults.push(`heading “${short(heading.textContent)}” stands ${Math.round(up)} below and ${Math.round(down)} above`);
   }
 
   // At the very end of the page nothing that is to be pressed is left under the bar.

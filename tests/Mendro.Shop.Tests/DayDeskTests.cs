@@ -150,8 +150,10 @@ public sealed class DayDeskTests : BenchDay
         // Until the new plan is there the day still shows all there is.
         Desk.Board(Berlin).Entries.Count.ShouldBe(3);
         await _planner.Work;
-        var moved = Desk.Board(Berlin).Changes.ShouldHaveSingleItem();
-        (moved.Task.Words, moved.Why).ShouldBe(("second", "urgent came in"));
+        // What is promised is told with its place, then what it moved.
+        Desk.Board(Berlin)
+            .Changes.Select(c => (c.Task.Words, c.Why, c.CameIn))
+            .ShouldBe([("urgent", "came in", true), ("second", "urgent came in", false)]);
         Desk.Finish(_store.OwnTasks()[0].Id, done: true).Done.ShouldNotBeNull();
         (await Board()).Entries.Select(e => e.Item.Words).ShouldBe(["urgent", "second"]);
     }
