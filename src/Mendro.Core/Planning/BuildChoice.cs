@@ -86,7 +86,7 @@ public static class BuildChoice
         var said = Told(asked.Words);
         var ranked = library
             .Archetypes.Where(b => b.Archetype is not null)
-            .Select(b => (Build: b, Against: Against(b.Archetype!, asked), For: Shared(b, said) - NotHeard(b, asked.Claim, library)))
+            .Select(b => (Build: b, Against: Against(b.Archetype!, asked), For: Shared(b, said) + Fits(b, asked.Claim, library)))
             .OrderBy(x => x.Against)
             .ThenByDescending(x => x.For)
             // A name on it and a complaint are more often a unit's than a cable's.
@@ -136,13 +136,14 @@ public static class BuildChoice
         + (asked.Takes is { } takes && takes != facts.Takes ? 1 : 0)
         + (asked.Gives is { } gives && gives != facts.Gives ? 1 : 0);
 
-    private static double NotHeard(DeviceProfile build, string? claim, TradeLibrary library)
+    /// <summary>How well a build fits what is claimed of it.</summary>
+    private static double Fits(DeviceProfile build, string? claim, TradeLibrary library)
     {
         if (string.IsNullOrWhiteSpace(claim))
             return 0;
         // A handheld has a speaker, a console a sound output: both are heard as either, and one is called so.
         var own = build.Functions.SelectMany(f => Told(f.Name)).ToHashSet();
-        return WordNotHeard * Understanding.Of(claim, build, library).Unsure.Count - CalledSo * Told(claim).Count(own.Contains);
+        return CalledSo * Told(claim).Count(own.Contains) - WordNotHeard * Understanding.Of(claim, build, library).Unsure.Count;
     }
 
     private static double Shared(DeviceProfile build, HashSet<string> said)

@@ -133,7 +133,7 @@ public static partial class PathMapSvg
         var state = scene.Diagnosis?.Functions.GetValueOrDefault(function.Id) ?? FunctionState.NotTried;
         var (x, y) = (router.Left(block), router.Top(block));
         // What failed before it was worked on is open, and no failure.
-        var open = scene.Diagnosis?.Complaints.Any(c => c.Function.Id == function.Id && c.State == ComplaintState.NotTriedSince) == true;
+        var open = scene.Diagnosis?.Waits(function) == true;
         var words = state switch
         {
             _ when open => "not tried since",

@@ -19,7 +19,7 @@ public sealed partial class DeviceModel
     /// <summary>Parts whose supply a picture that stands proves, however it looks otherwise; none where the look shows no picture.</summary>
     public IReadOnlySet<PartId> Shown(DeviceFunction function, string? lookId) =>
         Library.FindLook(function.Kind, lookId)?.Proves == LookProves.Shown
-            ? Started(Closure(function.Id)).Union(Supplying(Closure(function.Id))).ToHashSet()
+            ? ShownBy(function, lookId)
             : new HashSet<PartId>();
 
     /// <summary>Parts that the unit could not do without to fail the way it was told: a picture with a line missing is a picture, and a

@@ -75,7 +75,12 @@ public sealed record UnitVerdict(
     FaultStretch? Stretch,
     IReadOnlyDictionary<ProbeId, ProbeOutcome> Fresh,
     bool Sampled
-);
+)
+{
+    /// <summary>True while a function that failed was not tried since it was worked on.</summary>
+    public bool Waits(DeviceFunction function) =>
+        Complaints.Any(c => c.Function.Id == function.Id && c.State == ComplaintState.NotTriedSince);
+}
 
 /// <summary>Everything the diagnosis says of a unit at this moment, with the network and the tables to ask more of it.</summary>
 public sealed class UnitDiagnosis

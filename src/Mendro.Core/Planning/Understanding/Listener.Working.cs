@@ -246,7 +246,7 @@ internal sealed partial class Listener
     /// crack in the screen” says of no picture that it is there.</summary>
     private bool IsSaidGood(int from, int to, int at, List<int> named)
     {
-        bool Clear(int n) => _used[n] || named.Contains(n) || IsLight(_words[n]) || SmallWords.IsGood(_words[n]) || SmallWords.IsKnown(_words[n]);
+        bool Clear(int n) => _used[n] || named.Contains(n) || IsSay(_words[n]) || SmallWords.IsKnown(_words[n]);
         return Enumerable
             .Range(from, to - from)
             .Any(n =>

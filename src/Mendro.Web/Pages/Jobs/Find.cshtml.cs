@@ -43,10 +43,6 @@ public sealed class FindModel(
             _ => ("✓", "good", "works"),
         };
 
-    /// <summary>True while the function was not tried since it was worked on.</summary>
-    public static bool Waits(UnitVerdict diagnosis, DeviceFunction function) =>
-        diagnosis.Complaints.Any(c => c.Function.Id == function.Id && c.State == ComplaintState.NotTriedSince);
-
     /// <summary>The moves shown.</summary>
     /// <remarks>The end of the work is always among them: it is a move like others. A practice unit has no spare pieces.</remarks>
     public IReadOnlyList<Move> Moves
