@@ -51,7 +51,7 @@ public class SayingsTests
                 part.Add(saying.Line);
         }
 
-        lines.ShouldBeGreaterThanOrEqualTo(180);
+        lines.ShouldBeGreaterThanOrEqualTo(900);
         wrong.ShouldBeEmpty();
         (right / (double)lines).ShouldBeGreaterThanOrEqualTo(0.9, string.Join("; ", part));
     }

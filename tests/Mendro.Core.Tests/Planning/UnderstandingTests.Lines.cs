@@ -15,7 +15,7 @@ public partial class UnderstandingTests
         halyard lid won't stay shut => tarn-halyard : tray fail sticks
         tripos blank coloured screen => quillon-tripos : start-up fail solid-colour
         pad left trigger stuck => generic-controller : cross fail stuck
-        pad A button only works if you press really hard => generic-controller : buttons fail hard-press ? button
+        pad A button only works if you press really hard => generic-controller : buttons fail hard-press
         pad cuts out when the cord is moved => generic-controller : cross moves ? cuts
         leaflet R button dead, L works => tarn-leaflet : shoulder fail one-dead ? l, works
         quartet battery compartment full of green gunk, no light => harrow-quartet : mark corrosion-contacts; power-light fail nothing
@@ -51,7 +51,7 @@ public partial class UnderstandingTests
         duet buttons need pushing hard => harrow-duet : buttons fail hard-press
         quartet light comes on but nothing else happens => harrow-quartet : power-light pass; start-up fail nothing
         leaflet won't charge, no light when plugged in => tarn-leaflet : charging fail nothing
-        minnow green light but dead screen => quillon-minnow : picture fail nothing ? green, light
+        minnow green light but dead screen => quillon-minnow : power-light pass; picture fail nothing
         tripos screen full of garbage => quillon-tripos : video fail garbled
         pad no buttons respond => generic-controller : buttons fail nothing
         bastion fan loud => dovrel-bastion : ? fan, loud
@@ -89,7 +89,7 @@ public partial class UnderstandingTests
         sextant quiet on both speaker and phones => dovrel-sextant : speaker fail quiet; phones fail quiet
         sextant acid damage on the battery board => dovrel-sextant : mark corrosion-contacts ? board
         sextant contrast dial does nothing => dovrel-sextant : contrast fail nothing
-        atrium cartridge wrong colours, letters scrambled => pellin-atrium-cartridge : picture fail garbled-sprites ? wrong, colours
+        atrium cartridge wrong colours, letters scrambled => pellin-atrium-cartridge : picture fail garbled-sprites ? wrong
         atrium cartridge label torn, case cracked, plays fine => pellin-atrium-cartridge : mark label; mark cracks; cartridge pass
         atrium pad right does not register => pellin-atrium-pad : cross fail one-dead
         atrium pad diagonals hard => pellin-atrium-pad : cross fail hard-press
@@ -97,7 +97,7 @@ public partial class UnderstandingTests
         any cartridge blank => generic-cartridge : cartridge fail
         any handheld no life => generic-handheld : power-light fail nothing
         quartet three buttons dead => harrow-quartet : buttons fail one-dead
-        quartet sound comes and goes => harrow-quartet : ? sound, comes
+        quartet sound comes and goes => harrow-quartet : speaker fail
         quartet neither sound nor picture => harrow-quartet : speaker fail nothing; picture fail nothing
         quartet neither light nor sound => harrow-quartet : power-light fail nothing; speaker fail nothing
         quartet all buttons fine but A => harrow-quartet : buttons fail one-dead ? fine
@@ -200,7 +200,7 @@ public partial class UnderstandingTests
         halyard lid won't close => tarn-halyard : tray fail sticks
         halyard reset only works if hit in the middle => tarn-halyard : reset fail dead-centre
         bastion clock loses time => dovrel-bastion : clock fail nothing
-        bastion hard drive clicking on startup => dovrel-bastion : disk fail clicks ? hard, drive, on, startup
+        bastion hard drive clicking on startup => dovrel-bastion : disk fail clicks ? on, startup
         bastion tray sticks halfway => dovrel-bastion : tray fail sticks ? halfway
         bastion shuts down after a few seconds => dovrel-bastion : power-light fail on-then-off
         atrium cartridge label torn, does not boot => pellin-atrium-cartridge : mark label; cartridge fail

@@ -37,7 +37,7 @@ public partial class UnderstandingTests
         quartet lines => harrow-quartet : ? lines
         minnow wont charge => quillon-minnow : charging fail nothing
         minnow doesnt turn on => quillon-minnow : power-light fail nothing
-        duet screen is white but sound ok => harrow-duet : start-up fail solid-colour; speaker pass
+        duet screen is white but sound ok => harrow-duet : picture fail solid-colour; speaker pass
         quartet everything works except the sound => harrow-quartet : power-light pass; start-up pass; speaker fail
         pad up button stuck => generic-controller : buttons fail stuck
         leaflet left shoulder button does not work => tarn-leaflet : shoulder fail one-dead
@@ -137,7 +137,7 @@ public partial class UnderstandingTests
         quartet smells => harrow-quartet : ? smells
         quartet purple elephants => harrow-quartet : ? purple, elephants
         leaflet upper picture flickers => tarn-leaflet : picture fail flicker ? upper
-        quartet power switch does nothing => harrow-quartet : ? power, switch, nothing
+        quartet power switch does nothing => harrow-quartet : power-light fail nothing
         quartet the light is not dim => harrow-quartet : ? light, dim
         atrium only when i press the cartridge => pellin-atrium : start-up fail pressed
         tripos works 3 times out of ten => quillon-tripos : start-up pass x3; start-up fail x7

@@ -6,7 +6,11 @@ internal static partial class Lexicon
     private static Phrase[] OfPower =>
     [
         // Nothing at all.
-        new("light|led comes|goes|turns on for? a? moment|instant|blink|flash and|then? then? dark|off|out|dead|black?", "power-light", "on-then-off"),
+        new(
+            "light|led comes|goes|turns|lights on|up for? a? moment|instant|blink|flash and|then? then? dark|off|out|dead|black?",
+            "power-light",
+            "on-then-off"
+        ),
         new("no sign|signs of life", "power-light,start-up,cartridge", "nothing"),
         new("no life", "power-light,start-up,cartridge", "nothing"),
         new("nothing works|work at? all?", "power-light,buttons", "nothing"),
@@ -19,6 +23,7 @@ internal static partial class Lexicon
         new("no output", "output,video-out", "nothing"),
         new("nothing happens", "power-light,start-up", "nothing"),
         new("nothing else happens?", "start-up,cartridge", "nothing"),
+        new("nothing whatsoever|whatever", "power-light,start-up,cartridge", "nothing"),
         new("nothing at all", "power-light,start-up,cartridge", "nothing"),
         new("nothing when|if switched|turned|powered on", "power-light,start-up", "nothing"),
         new("nothing on power up", "power-light,start-up", "nothing"),
@@ -52,10 +57,11 @@ internal static partial class Lexicon
         new("powers|turns|switches|comes up then|and off|dies|out", "power-light,start-up", "on-then-off"),
         new("orange|amber|charge light|led flashes|blinks|comes on? then|and goes? off|out", "charging", "one-second"),
         new(
-            "turns|switches|goes|shuts|powers off|down at|straight|right|again|immediately once|away|after?",
+            "turns|switches|goes|shuts|powers off|down straight|right|again|immediately away|after?",
             "power-light,start-up",
             "on-then-off"
         ),
+        new("turns|switches|goes|shuts|powers off|down at once", "power-light,start-up", "on-then-off"),
         new("turns|switches|goes|shuts itself off", "power-light,start-up", "on-then-off"),
         new("flickers|flicker on and off", "power-light,start-up", "on-then-off"),
         new("light? goes|turns|comes red|green|orange then|and straight|right|immediately? off|out", "power-light", "on-then-off"),
@@ -91,6 +97,13 @@ internal static partial class Lexicon
         ),
         new("no response|reaction at? all?", "power-light,buttons,start-up,cartridge", "nothing"),
         new("light|led for a|one|about second", "power-light", "one-second"),
+        new("lights up for a|one|about? second", "power-light", "one-second"),
+        new("pink screen|picture|display", "backlight", "dim"),
+        new("screen|picture|display is? all? pink|pinkish", "backlight", "dim"),
+        new("nothing on|off|from battery|batteries|cells", "power-light", "nothing"),
+        new("power light|led|lamp red|green|orange|amber|lit|burns|glows|shines", "power-light", "pass"),
+        new("no signal", "video-out,picture", "nothing"),
+        new("not even? get? noticed|seen|recognised|detected", "cartridge", "black-box"),
         new("light|led is|goes|glows|lights|comes|stays on|lit? for about? 1|1-5|2|one|two seconds|second", "power-light", "one-second"),
         new("light|led comes|goes|lights on? red|green|orange? for a|one|about? second", "power-light", "one-second"),
         new("dim|weak|faint light|led", "power-light", "dim"),
@@ -115,7 +128,8 @@ internal static partial class Lexicon
         new("white after|behind the? logo|title", Start, "white-after"),
         new("goes white screen? after the? logo|title", Start, "white-after"),
         new("white screen after the? logo|title", Start, "white-after"),
-        new("stops|freezes|hangs after|behind|at|on the logo|title", Start, "logo-then-blank"),
+        new("stops|freezes|hangs|sits|stays|stuck|remains after|behind|at|on the logo|title|startup|animation|intro|splash", Start, "logo-then-blank"),
+        new("no game ever? is|are|will? loads|load|starts|start|boots|boot|works|runs|recognised|detected|seen|found", "start-up,cartridge,disc", "fail"),
         new("screen|picture stays|remains white|blue|grey|green|red|pink|purple", "start-up,picture,video-out,cartridge", "solid-colour"),
         new("solid|plain|single colour screen?", "start-up,picture,video-out,cartridge", "solid-colour"),
         new("white|blue|grey|green|red|pink|purple screen", "start-up,picture,video-out,cartridge", "solid-colour"),

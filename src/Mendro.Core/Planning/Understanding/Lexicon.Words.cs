@@ -8,6 +8,7 @@ internal static partial class Lexicon
     [
         ("light", "power-light"),
         ("led", "power-light"),
+        ("ring", "power-light"),
         ("logo", Start),
         ("starts", Start),
         ("boots", Start),
@@ -20,6 +21,7 @@ internal static partial class Lexicon
         ("display", Shown),
         ("image", Shown),
         ("video", "video-out,picture"),
+        ("colours", Shown),
         ("backlight", "backlight"),
         ("sound", "speaker"),
         ("audio", "speaker"),
@@ -51,6 +53,7 @@ internal static partial class Lexicon
         ("link", "link"),
         ("controller", "link"),
         ("plays", "cartridge,start-up"),
+        ("game", "cartridge"),
         ("runs", "start-up,cartridge"),
     ];
 

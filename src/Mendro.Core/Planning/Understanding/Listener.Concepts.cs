@@ -19,6 +19,7 @@ internal sealed partial class Listener
                 || Free(from, to, marked.Stems) is not { } said
                 || IsDenied(from, said)
                 || Enumerable.Range(from, to - from).Any(n => marked.Unless.Contains(_stems[n]))
+                || GoesOnWith(from, to, said, marked.Unless)
                 || _words.GetRange(from, to - from).Exists(IsIf)
             )
                 continue;
@@ -40,6 +41,12 @@ internal sealed partial class Listener
                     _used[n] |= marked.Things.Contains(_stems[n]) || marked.Stems.Contains(_stems[n]) || IsGrade(n);
         }
     }
+
+    /// <summary>“The colours are washed out, almost yellow”: a clause with nothing of its own goes on with the one before.</summary>
+    private bool GoesOnWith(int from, int to, int said, IReadOnlySet<string> unless) =>
+        _clauses.FindLast(c => c.To < from) is { To: > 0 } before
+        && Enumerable.Range(from, to - from).All(n => n == said || SmallWords.IsFiller(_words[n]) || _words[n] is "almost" or "slightly" or "rather" or "quite")
+        && Enumerable.Range(before.From, before.To - before.From).Any(n => unless.Contains(_stems[n]));
 
     private static readonly HashSet<string> Heavy =
     [
@@ -96,6 +103,8 @@ internal sealed partial class Listener
             named = SubjectBefore(from);
         bool Has(DeviceFunction function) => said.Look == "fail" || HasLook(function, said.Look);
         var fitting = named.Where(x => said.Kinds.Contains(x.Function!.Kind) && Has(x.Function)).ToList();
+        if (named.Count == 0 && said.Alone && Enumerable.Range(from, to - from).Any(n => said.Unless.Contains(_stems[n])))
+            return null;
         if (named.Count == 0 && said.Alone)
             return Likeliest([.. said.Kinds]) is { } only && Has(only) ? only : null;
         if (fitting.Select(x => x.Function!.Id).Distinct().Count() != 1)
@@ -114,16 +123,26 @@ internal sealed partial class Listener
     }
 
     private IEnumerable<(int At, DeviceFunction? Function)> NamedIn(int from, int to) =>
-        Enumerable.Range(from, to - from).Select(n => (At: n, Function: OfConcept(n))).Where(x => x.Function is not null);
+        Enumerable
+            .Range(from, to - from)
+            .Select(n => (At: n, Function: OfConcept(n) ?? ButtonAt(n, from, to) ?? (_used[n] ? null : NameWord(_words[n]))))
+            .Where(x => x.Function is not null);
 
     /// <summary>The function that a word names by its base form; “port 2” is no port of a unit that has one.</summary>
     private DeviceFunction? OfConcept(int at)
     {
         if (at + 1 < _words.Count && SmallWords.Number(_words[at + 1]) is not null)
-            return NamedFunction(at, _words.Count)?.Function;
+            return NamedFunction(at, _words.Count)?.Function ?? (_words[at] == "port" ? PortsOfAll() : null);
+        // “Colours” are the picture's, a colour may be the shell's.
+        if (_words[at] == "colours")
+            return Likeliest(["picture", "video-out"]);
         var named = SaidConcepts.Shipped.Functions.FirstOrDefault(f => f.Stems.Contains(_stems[at]));
         return named is null ? null : Likeliest([.. named.Kinds]);
     }
+
+    /// <summary>All ports, where a unit has several that are tried as one.</summary>
+    private DeviceFunction? PortsOfAll() =>
+        _profile.Functions.FirstOrDefault(f => f.Kind == "link" && f.Name.EndsWith("ports", StringComparison.OrdinalIgnoreCase));
 
     /// <summary>A word of the clause that nothing has used yet, or null.</summary>
     private int? Free(int from, int to, IReadOnlySet<string> stems)
@@ -144,7 +163,10 @@ internal sealed partial class Listener
     private bool IsPlaceWord(int at, int to) =>
         _words[at] is "channel" or "half" or "corner" or "edge" or "third"
         || _words[at] is "left" or "right" or "top" or "bottom" or "one"
-            && (at + 1 >= to || _words[at + 1] is "side" or "ear" or "end" or "channel" or "half");
+            && (
+                at + 1 >= to && (_words[at] != "one" || at > 0 && _words[at - 1] is "on" or "in" or "only" or "just")
+                || at + 1 < to && _words[at + 1] is "side" or "ear" or "earphones" or "end" or "channel" or "half"
+            );
 
     /// <summary>The function that the clause before names and of which it says nothing else: “port 2: not recognised”.</summary>
     private DeviceFunction? Heading(int from)

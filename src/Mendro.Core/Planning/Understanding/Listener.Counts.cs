@@ -17,6 +17,10 @@ internal sealed partial class Listener
         {
             if (Failed(at, out var from, out var end) is not { } failed)
                 continue;
+            // “The disc takes three goes to be seen” counts no starts.
+            var (first, last) = _clauses.Find(c => at >= c.From && at < c.To);
+            if (Subjects(first, last).Select(s => s.Function).DistinctBy(f => f.Id).ToList() is [{ Kind: "disc" or "link" or "saving" or "tray" } counted])
+                start = counted;
             Use(from, end);
             for (var n = 0; n < _words.Count; n++)
                 _used[n] |= _words[n] is "start" or "starts" or "works" or "work" or "boots" or "loads" or "runs" or "only";
@@ -48,7 +52,7 @@ internal sealed partial class Listener
     }
 
     private static bool IsTry(string word) =>
-        word is "try" or "tries" or "attempt" or "attempts" or "go" or "goes" or "time" or "times" or "start" or "starts";
+        word is "try" or "tries" or "attempt" or "attempts" or "go" or "goes" or "time" or "times" or "start" or "starts" or "resets" or "restarts";
 
     /// <summary>“Works about once in five.”</summary>
     private void Counted()

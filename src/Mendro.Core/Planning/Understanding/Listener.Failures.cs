@@ -57,6 +57,13 @@ internal sealed partial class Listener
                 // “dead” alone is the unit; behind the name of something that was not understood it is that.
                 if (end == at + 1 && phrase.Words[0] == "dead" && told is null && (OfSomethingElse(from, at) || IsPort(from, at)))
                     break;
+                // “One horizontal line is dead” is said of the picture, which has been heard.
+                if (phrase.Words is ["dead"] && told is not null && !phrase.Kinds.Split(',').Contains(told.Kind) && _facts.Exists(f => IsOf(f.Fact, told)))
+                {
+                    Use(at, end);
+                    break;
+                }
+
                 // “The brick hums”: one word is said of what stands right before it, which is no function here.
                 if (phrase.Words.Count == 1 && told is null && at > from && IsSomethingElse(at - 1))
                     break;
@@ -73,11 +80,14 @@ internal sealed partial class Listener
                 if (phrase.Words.Count == 1 && phrase.Kinds.Length > 0)
                     byName ??= NamedBefore(from, at) is { Kind: "power-light" } light ? light : null;
                 var other = phrase.Words.Count == 1 && byName is not null && phrase.Kinds.Length > 0 && !phrase.Kinds.Split(',').Contains(byName.Kind);
+                // “Reset has no click” says of the reset no more than that.
+                if (other && at > from && _words[at - 1] == "no")
+                    break;
                 // “Picture dead” is said of the picture and not of the unit.
                 var function =
                     other ? byName
                     : phrase.Words is ["dead"] && told is null && NamedBefore(from, at) is { } own ? own
-                    : Meant(phrase, told, from, to);
+                    : Meant(phrase, told, (at, end), (from, to));
                 if (function is null)
                     continue;
                 Use(at, end);
@@ -119,6 +129,13 @@ internal sealed partial class Listener
             return;
         }
 
+        // Both of two, or all, are not one or two of several.
+        if (look == "one-dead" && HasLook(function, "nothing") && _clauses.Find(c => at >= c.From && at < c.To) is var (from, to))
+            look = _words.GetRange(from, to - from).Exists(w => w is "both" or "all" or "every" or "none") ? "nothing" : look;
+        // A button is there to be pressed: “only if you really press” says that it needs more of it.
+        if (look == "pressed" && function.Kind == "buttons" && HasLook(function, "hard-press") && !OfACable(at))
+            look = "hard-press";
+
         // “picture only when pressed” is one thing said, and so is “no picture unless it is pressed”.
         if (look is "pressed" or "warm" && _facts.FindLastIndex(f => IsOf(f.Fact, function) && !f.Fact.Passed) is >= 0 and var last)
             _facts.RemoveAt(last);
@@ -154,6 +171,10 @@ internal sealed partial class Listener
             case "yes" when end + 1 >= to:
                 end++;
                 return new SaidFact(function.Id, true);
+            // “Red lamp off.”
+            case "off" or "dark" when end + 1 >= to && function.Kind is "power-light" or "backlight":
+                end++;
+                return new SaidFact(function.Id, false, HasLook(function, "nothing") ? "nothing" : null);
             // “Eject works, power button not.”
             case "no" or "none" or "not" when end + 1 >= to:
                 end++;

@@ -6,21 +6,43 @@ namespace Mendro.Core.Planning;
 internal sealed partial class Listener
 {
     /// <summary>The function a phrase is said of: the one named in the clause, else the likeliest that the model has.</summary>
-    private DeviceFunction? Meant(Phrase phrase, DeviceFunction? told, int from, int to)
+    private DeviceFunction? Meant(Phrase phrase, DeviceFunction? told, (int From, int To) words, (int From, int To) clause)
     {
+        var (from, to) = clause;
+        if (phrase.Look == "pressed" && IsControl(words.To, to))
+            return null;
+        if (phrase.Kinds.Length == 0 && told is null && OfSomethingUnheard(words, clause))
+            return null;
         if (phrase.Kinds.Length == 0)
             return told
                 ?? OnOrOff(from, to)
+                ?? OnlyNamed(words, clause)
+                ?? GivingUp(clause)
                 ?? Mentioned(from)
                 ?? _profile.Functions.FirstOrDefault(f => f.Kind is "start-up" or "cartridge")
                 ?? _profile.Functions.FirstOrDefault();
         var kinds = phrase.Kinds.Split(',');
-        // “Buzzing in the headphones” is said of them.
+        // “Buzzing in the headphones” is said of them, and what hums through the screen is the sound.
         var likewise = _words.GetRange(from, to - from).Exists(w => w is "too" or "also");
-        if (told is null && !likewise && At(from, to) is { } place && kinds.Contains(place.Kind) && HasLook(place, phrase.Look))
+        var free = told is null && !likewise;
+        if (free && At(from, to) is { } place && kinds.Contains(place.Kind) && !IsHeardThrough(phrase, place) && HasLook(place, phrase.Look))
             return place;
         if (told is not null && kinds.Contains(told.Kind) && (HasLook(told, phrase.Look) || phrase.Look == "fail"))
             return told;
+        // The one thing that the clause names is meant, but for what hums through a screen, by whichever of its names.
+        var only = free ? OnlyNamed(words, clause) : null;
+        if (only is not null && !IsHeardThrough(phrase, only) && kinds.Contains(only.Kind) && (phrase.Look == "fail" || HasLook(only, phrase.Look)))
+            return only;
+        // “Power needs several pushes” is said of no game button, “port 4 is not seen” of no disc.
+        if (
+            only is not null
+            && (kinds.Length == 1 || kinds[0] == "buttons" && phrase.Look is "hard-press" or "dead-centre")
+            && !kinds.Contains(only.Kind)
+            // Sound and pictures come from discs and cartridges.
+            && only.Kind is not ("speaker" or "picture" or "video-out")
+            && !Enumerable.Range(words.From, words.To - words.From).Any(n => ByWord(n) is not null || OfConcept(n) is not null)
+        )
+            return null;
         return kinds
                 .Select(k =>
                     Nearest(_profile.Functions.Where(f => IsKind(f, k) && (phrase.Look is "fail" or "pass" || HasLook(f, phrase.Look))), from, to)
@@ -29,8 +51,37 @@ internal sealed partial class Listener
             ?? Likeliest(kinds);
     }
 
+    /// <summary>“Gets tastier when I press”: what is said to change is a word that nobody knows.</summary>
+    private bool OfSomethingUnheard((int From, int To) words, (int From, int To) clause) =>
+        Enumerable.Range(clause.From, words.From - clause.From).Any(n => IsSomethingElse(n) && !(n > clause.From && IsIf(_words[n - 1])))
+        && !Enumerable.Range(clause.From, clause.To - clause.From).Any(n => IsWork(_words[n]) || IsVerb(_words[n]));
+
+    /// <summary>“Dies when shaken”: what gives up so.</summary>
+    private DeviceFunction? GivingUp((int From, int To) clause) =>
+        Enumerable.Range(clause.From, clause.To - clause.From).Select(GivesUpAt).FirstOrDefault(g => g is not null) is { } gives
+            ? Likeliest([.. gives.How.Kinds])
+            : null;
+
+    private static bool IsHeardThrough(Phrase phrase, DeviceFunction place) => phrase.Look == "buzz" && place.Kind is "picture" or "video-out";
+
+    /// <summary>The only function that a clause names beside some of its words, by whichever name, or null.</summary>
+    private DeviceFunction? OnlyNamed((int From, int To) words, (int From, int To) clause)
+    {
+        var named = Subjects(clause.From, clause.To)
+            .Where(s => s.At >= words.To || s.At + s.Length <= words.From)
+            .Select(s => s.Function)
+            .DistinctBy(f => f.Id)
+            .ToList();
+        return named.Count == 1 ? named[0] : null;
+    }
+
     private DeviceFunction? Likeliest(string[] kinds) =>
-        kinds.Select(k => _profile.Functions.FirstOrDefault(f => IsKind(f, k))).FirstOrDefault(f => f is not null);
+        kinds.Select(k => Likeliest(k)).FirstOrDefault(f => f is not null);
+
+    // “The buttons” are those that are called so, not the direction pad beside them.
+    private DeviceFunction? Likeliest(string kind) =>
+        (kind == "buttons" ? _profile.Functions.FirstOrDefault(f => IsKind(f, kind) && f.Name.Contains("button", StringComparison.OrdinalIgnoreCase)) : null)
+        ?? _profile.Functions.FirstOrDefault(f => IsKind(f, kind));
 
     /// <summary>Of several functions of a kind the one with a word of the clause in its name, else the first.</summary>
     private DeviceFunction? Nearest(IEnumerable<DeviceFunction> functions, int from, int to)
@@ -61,12 +112,14 @@ internal sealed partial class Listener
         ["x"] = "action",
         ["y"] = "action",
         ["fire"] = "action",
+        ["l"] = "shoulder",
+        ["r"] = "shoulder",
     };
 
     /// <summary>True for a function of a kind, or with a word in its name when the kind begins with <c>~</c>.</summary>
     private static bool IsKind(DeviceFunction function, string kind) =>
         kind.StartsWith('~')
-            ? function.Kind == "buttons" && function.Name.Contains(kind[1..], StringComparison.OrdinalIgnoreCase)
+            ? function.Kind is "buttons" or "saving" or "wheel" or "stick" && function.Name.Contains(kind[1..], StringComparison.OrdinalIgnoreCase)
             : function.Kind == kind;
 
     /// <summary>A function that is named by a word anywhere in the clause.</summary>
@@ -111,7 +164,7 @@ internal sealed partial class Listener
     private DeviceFunction? ByWord(int at)
     {
         // A charging light tells of the charging.
-        if (at > 0 && _words[at] is "light" or "led" && _words[at - 1] is "charge" or "charging" && Likeliest(["charging"]) is { } charging)
+        if (at > 0 && _words[at] is "light" or "led" && _words[at - 1] is "charge" or "charging" or "charger" && Likeliest(["charging"]) is { } charging)
             return charging;
         foreach (var (word, kinds) in Lexicon.Functions)
             if (word == _words[at])

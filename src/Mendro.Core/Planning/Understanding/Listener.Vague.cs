@@ -49,6 +49,8 @@ internal sealed partial class Listener
         {
             if (FunctionAt(at, to) is { } found)
                 return found;
+            if (IsIf(_words[at]))
+                return null;
             if (!IsLight(_words[at]) && !IsPlaceWord(at, to) && _words[at] is not ("left" or "right"))
                 return null;
         }
@@ -72,8 +74,10 @@ internal sealed partial class Listener
     }
 
     private (int At, int Length, DeviceFunction Function)? FunctionAt(int at, int to) =>
+        // “R button broke off” is said of R.
+        at > 0 && !_used[at] && _words[at] is "button" or "key" && ButtonAt(at - 1, at - 1, to) is { } button ? (at, 1, button)
         // A name that was heard and of which nothing was told is still free to have something said of it.
-        NamedFunction(at, to) is var (named, length) ? (at, length, named)
+        : NamedFunction(at, to) is var (named, length) ? (at, length, named)
         : _used[at] ? null
         : (ByWord(at) ?? OfConcept(at)) is { } word ? (at, 1, word)
         : null;

@@ -41,6 +41,27 @@ internal sealed partial class Listener
         for (var n = _words.Count - 1; n > 1; n--)
             if (_words[n] is "port" or "controller" or "pad" && _words[n - 2] == "port" && SmallWords.Number(_words[n - 1]) is not null)
                 _words.RemoveAt(n);
+        // “B sticks down” is said of B, and names no direction.
+        for (var n = _words.Count - 1; n > 0; n--)
+            if (_words[n] == "down" && _words[n - 1] is "sticks" or "stick" or "sticking" or "stuck" or "stays" or "pressed" or "pushed" or "held" or "jammed")
+                _words.RemoveAt(n);
+        Say(["all", "over", "the", "place"], "erratic");
+        Say(["reset", "key"], "reset", "button");
+        Say(["hard", "drive"], "hard", "disk");
+        Say(["on", "its", "side"], "sideways");
+        // “Eject is dead, the power one works.”
+        for (var n = 0; n + 1 < _words.Count; n++)
+            if (_words[n] is "power" or "eject" or "reset" && _words[n + 1] == "one")
+                _words[n + 1] = "button";
+        // Where no button of that name is tried by itself, its way on is meant.
+        if (!_profile.Functions.Any(f => f.Name == "Power button"))
+            for (var n = _words.Count - 1; n > 0; n--)
+                if (_words[n - 1] == "power" && _words[n] is "button" or "key" or "slider")
+                    _words.RemoveAt(n);
+        // “Port 2 is dead, the first one works.”
+        for (var n = 0; n + 1 < _words.Count; n++)
+            if (_words[n] is "first" or "second" && _words[n + 1] == "one" && _words.Contains("port"))
+                (_words[n], _words[n + 1]) = ("port", _words[n] == "first" ? "1" : "2");
         // “It blinks on and off” says how often, and not that it goes off.
         foreach (var again in (string[])["blinks", "blinking", "flashes", "flashing", "flickers", "pulses"])
             Say([again, "on", "and", "off"], again);

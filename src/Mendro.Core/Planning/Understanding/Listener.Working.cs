@@ -114,19 +114,20 @@ internal sealed partial class Listener
         }
 
         OnlyThis(from, to);
+        WithThis(from, to);
         NowAndThen(from, to);
         HearBoth(from, to);
         // “picture ok” stands for itself, whatever else is said beside it.
         for (var at = from; at + 1 < to; at++)
         {
-            var next = _words[at + 1] is "is" or "are" or "all" && at + 2 < to ? at + 2 : at + 1;
+            var next = _words[at + 1] is "is" or "are" or "all" or "always" or "still" && at + 2 < to ? at + 2 : at + 1;
             if (
                 _used[at]
                 || _used[next]
                 || at > from && (_words[at - 1] is "no" or "not" or "nothing" || IsHalf(_words[at - 1]))
-                || _words[next] is not ("ok" or "okay" or "fine" or "good" or "works" or "work" or "perfect" or "there" or "loud" or "clear")
+                || !IsPlainGood(_words[next])
                     && !(IsShining(_words[next]) && next + 1 >= to && ByWord(at)?.Kind is "backlight" or "power-light" or "charging")
-                || next + 1 < to && (IsIf(_words[next + 1]) || IsPlace(next + 1, to))
+                || next + 1 < to && (IsIf(_words[next + 1]) || IsPlace(next + 1, to) || IsForAWhile(next + 1, to))
                 || ByWord(at) is not { } told
                 || _facts.Any(f => IsOf(f.Fact, told))
             )
@@ -196,21 +197,15 @@ internal sealed partial class Listener
         UseGood(from, to);
     }
 
-    /// <summary>“Only sound, no picture”: what alone is there works, where something else is told to fail.</summary>
-    private void OnlyThis(int from, int to)
-    {
-        if (to - from != 2 || _words[from] is not ("only" or "just") || _used[to - 1] || ByWord(to - 1) is not { } there)
-            return;
-        if (_facts.Any(f => IsOf(f.Fact, there)) || !_facts.Exists(f => f.Fact is { Passed: false, Function: not null }))
-            return;
-        Add(to - 1, new SaidFact(there.Id, true));
-        Use(from, to);
-    }
+    private static bool IsPlainGood(string word) =>
+        word is "loud" or "clear" || SmallWords.IsGood(word) && word is not ("on" or "comes" or "lights" or "clean" or "well" or "normal");
 
     /// <summary>“Works now and then”, with nothing named: the unit comes and goes.</summary>
     private void NowAndThen(int from, int to)
     {
-        var works = Enumerable.Range(from, to - from).FirstOrDefault(n => !_used[n] && IsWork(_words[n]), -1);
+        var works = Enumerable
+            .Range(from, to - from)
+            .FirstOrDefault(n => !_used[n] && (IsWork(_words[n]) || _words[n] is "starts" or "boots" or "runs" or "plays"), -1);
         if (
             works < 0
             || !Enumerable.Range(from, to - from).Any(n => IsNowAndThen(_words[n]))

@@ -47,6 +47,10 @@ internal sealed partial class Listener
         _used = new bool[_words.Count];
         _stems = [.. _words.Select(Stem.Of)];
         _clauses = Clauses();
+        // “The charger gets warm but the minnow stays dead”: its name says nothing of it.
+        var own = _profile.Name.ToLowerInvariant().Split(' ').Where(w => w.Length > 3 && !Known.Contains(w)).ToHashSet();
+        for (var n = 0; n < _words.Count; n++)
+            _used[n] = own.Contains(_words[n]);
     }
 
     /// <summary>Hears the line.</summary>
@@ -57,6 +61,8 @@ internal sealed partial class Listener
         Claims();
         AllButOne();
         foreach (var (from, to) in _clauses)
+            OnlyFrom(from, to);
+        foreach (var (from, to) in _clauses)
             HearFailures(from, to);
         UnderALamp();
         foreach (var (from, to) in _clauses)
@@ -66,12 +72,16 @@ internal sealed partial class Listener
             HearConcepts(from, to);
         foreach (var (from, to) in _clauses)
             HearVague(from, to);
+        foreach (var (from, to) in _clauses)
+            HearFrame(from, to);
+        OfBoth();
         Except();
         foreach (var (from, to) in _clauses)
             HearLikewise(from, to);
         foreach (var (from, to) in _clauses)
             HearWorking(from, to, _clauses.Count > 1);
         OfTwoTheWorse();
+        WhatSoundsHasStarted();
         ButNotUnheard();
         for (var n = 0; n < _words.Count; n++)
         {
@@ -96,6 +106,35 @@ internal sealed partial class Listener
             return;
         foreach (var (_, fail) in _facts.Where(f => f.Fact is { Function: not null, Passed: false, Starts: 1, Provoked: false }).ToList())
             _facts.RemoveAll(f => f.Fact is { Passed: true, Starts: 1 } && f.Fact.Function.Equals(fail.Function));
+    }
+
+    /// <summary>“Both ports dead”: where two are tried apart, it is said of each.</summary>
+    private void OfBoth()
+    {
+        for (var at = 0; at + 1 < _words.Count; at++)
+        {
+            if (_words[at] is not ("both" or "all" or "either") || !_words.Skip(at + 1).Take(2).Any(w => w is "port" or "ports"))
+                continue;
+            if (_facts.Find(f => f.At >= at && !f.Fact.Passed && OfKind(f.Fact, "link")) is not { Fact: not null } told)
+                continue;
+            foreach (var other in _profile.Functions.Where(f => f.Kind == "link" && !_facts.Exists(x => IsOf(x.Fact, f))))
+                Add(told.At, told.Fact with { Function = other.Id });
+        }
+    }
+
+    private bool OfKind(SaidFact fact, string kind) => fact.Function is { } function && _profile.FindFunction(function)?.Kind == kind;
+
+    /// <summary>“Screen white, sound plays”: what plays has started, and the picture is what stays white.</summary>
+    private void WhatSoundsHasStarted()
+    {
+        if (
+            _facts.FindIndex(f => f.Fact is { Passed: false, Look: "solid-colour" } && OfKind(f.Fact, "start-up")) is not (>= 0 and var at)
+            || !_facts.Exists(f => f.Fact.Passed && OfKind(f.Fact, "speaker"))
+            || _profile.Functions.FirstOrDefault(f => f.Kind is "picture" or "video-out" && HasLook(f, "solid-colour")) is not { } picture
+            || _facts.Exists(f => IsOf(f.Fact, picture))
+        )
+            return;
+        _facts[at] = (_facts[at].At, _facts[at].Fact with { Function = picture.Id });
     }
 
     /// <summary>“The screen is dark, but one sees something with a torch”: it is the light behind it that is missing, and not the picture.</summary>

@@ -16,10 +16,12 @@ internal sealed class SaidConcepts
     /// <param name="Kinds">Kinds of function of which it may be said, the likeliest first.</param>
     /// <param name="Stems">Base forms of the words.</param>
     /// <param name="With">Words one of which has to stand in the same clause; none when empty.</param>
+    /// <param name="Unless">Words beside which it is said of something else; none when empty.</param>
     /// <param name="Negated">True when a “not” has to stand before it; false when none may.</param>
     /// <param name="Alone">True when it is clear without the function named.</param>
     internal sealed record State(
-        string Look, IReadOnlyList<string> Kinds, IReadOnlySet<string> Stems, IReadOnlySet<string> With, bool Negated, bool Alone);
+        string Look, IReadOnlyList<string> Kinds, IReadOnlySet<string> Stems, IReadOnlySet<string> With, IReadOnlySet<string> Unless,
+        bool Negated, bool Alone);
 
     /// <summary>Words that tell a mark.</summary>
     /// <param name="Mark">Mark of the library.</param>
@@ -29,14 +31,22 @@ internal sealed class SaidConcepts
     internal sealed record Marked(
         string Mark, IReadOnlySet<string> Things, IReadOnlySet<string> Stems, IReadOnlySet<string> Unless);
 
+    /// <summary>Ways of saying that a unit gives up while it runs.</summary>
+    /// <param name="Kinds">Kinds of function that fails so, the likeliest first.</param>
+    /// <param name="Ways">Base forms of the words of each way.</param>
+    internal sealed record GivesUp(IReadOnlyList<string> Kinds, IReadOnlyList<IReadOnlyList<string>> Ways);
+
     private sealed record FunctionRow(string Kinds, string Words);
 
-    private sealed record StateRow(string Look, string Kinds, string Words, string? With, bool Negated, bool Alone);
+    private sealed record StateRow(string Look, string Kinds, string Words, string? With, string? Unless, bool Negated, bool Alone);
 
     private sealed record MarkRow(string Mark, string? Things, string Words, string? Unless);
 
     private sealed record Data(
-        string Source, List<FunctionRow> Functions, List<StateRow> States, List<MarkRow> Marks, string Complaints, string Up);
+        string Source, List<FunctionRow> Functions, List<StateRow> States, List<MarkRow> Marks, string Complaints, string Up,
+        string Own, string Press, string Dead, string Effects, string Answers, List<EndRow> Ends);
+
+    private sealed record EndRow(string Kinds, string Ways);
 
     private static readonly JsonSerializerOptions Options = new() { PropertyNameCaseInsensitive = true };
 
@@ -47,11 +57,25 @@ internal sealed class SaidConcepts
     {
         var data = JsonSerializer.Deserialize<Data>(TradeLibrary.ReadText("said-concepts.json"), Options)!;
         Functions = [.. data.Functions.Select(f => new Named(f.Kinds.Split(' '), Stems(f.Words)))];
-        States = [.. data.States.Select(s => new State(s.Look, s.Kinds.Split(' '), Stems(s.Words), Stems(s.With), s.Negated, s.Alone))];
+        States = [.. data.States.Select(s => new State(s.Look, s.Kinds.Split(' '), Stems(s.Words), Stems(s.With), Stems(s.Unless), s.Negated, s.Alone))];
         Marks = [.. data.Marks.Select(m => new Marked(m.Mark, Stems(m.Things), Stems(m.Words), Stems(m.Unless)))];
         (Complaints, Up) = (Stems(data.Complaints), Stems(data.Up));
-        Words = data.Functions.Select(f => f.Words).Append(data.Complaints).Concat(data.States.Select(s => s.Words)).Concat(data.Marks.Select(m => m.Words))
-            .Concat(data.Marks.Select(m => m.Things ?? "")).SelectMany(Split).ToHashSet();
+        (Press, Dead, Effects, Answers) = (Stems(data.Press), Stems(data.Dead), Stems(data.Effects), Stems(data.Answers));
+        Own = Split(data.Own).ToHashSet();
+        Ends =
+        [
+            .. data.Ends.Select(e => new GivesUp(
+                e.Kinds.Split(' '),
+                [.. e.Ways.Split(", ").Select(way => (IReadOnlyList<string>)[.. Split(way).Select(Stem.Of)]).OrderByDescending(way => way.Count)]
+            )),
+        ];
+        Words = data.Functions.Select(f => f.Words)
+            .Concat([data.Complaints, data.Press, data.Dead, data.Effects, data.Answers])
+            .Concat(data.States.Select(s => s.Words))
+            .Concat(data.Marks.SelectMany(m => new[] { m.Words, m.Things ?? "" }))
+            .Concat(data.Ends.Select(e => e.Ways.Replace(',', ' ')))
+            .SelectMany(Split)
+            .ToHashSet();
     }
 
     /// <summary>Words that name a function.</summary>
@@ -68,6 +92,24 @@ internal sealed class SaidConcepts
 
     /// <summary>Base forms of words that say so with “up” behind them: “acts up”.</summary>
     public IReadOnlySet<string> Up { get; }
+
+    /// <summary>Base forms of what hands do to a unit to make it work, or to make it fail.</summary>
+    public IReadOnlySet<string> Press { get; }
+
+    /// <summary>Base forms of words that say that nothing comes of what is named.</summary>
+    public IReadOnlySet<string> Dead { get; }
+
+    /// <summary>Base forms of what is missing behind a “no”: “no effect”.</summary>
+    public IReadOnlySet<string> Effects { get; }
+
+    /// <summary>Base forms of what a thing that works does, and of which a “not” says that it is dead.</summary>
+    public IReadOnlySet<string> Answers { get; }
+
+    /// <summary>Ways in which a unit gives up while it runs.</summary>
+    public IReadOnlyList<GivesUp> Ends { get; }
+
+    /// <summary>Words of everyday English that are no slip for another: “weeks” is not “reeks”.</summary>
+    public IReadOnlySet<string> Own { get; }
 
     /// <summary>All words, as written.</summary>
     public IReadOnlySet<string> Words { get; }

@@ -131,7 +131,7 @@ internal static partial class SaidWords
     /// <param name="known">Words that mean something.</param>
     public static string Mended(string word, IReadOnlySet<string> known)
     {
-        if (word.Length < 5 || known.Contains(word))
+        if (word.Length < 5 || known.Contains(word) || SaidConcepts.Shipped.Own.Contains(word))
             return word;
         var near = known.Where(k => k.Length >= 5 && Math.Abs(k.Length - word.Length) <= 1 && Spelling.IsSlip(word, k)).Take(2).ToList();
         return near.Count == 1 ? near[0] : word;
@@ -151,7 +151,8 @@ internal static partial class SaidWords
     private static partial Regex OnlyIf();
 
     [GeneratedRegex(
-        @"\b(?:(?:every )?now and (?:then|again)|from time to time|once in a while|most of the time|most times|every other time|at times)\b"
+        @"\b(?:(?:every )?now and (?:then|again)|from time to time|once in a while|(?:comes and|come and) go(?:es)?"
+            + @"|half (?:of )?the time|most of the time|most times|every other time|at times)\b"
     )]
     private static partial Regex NowAndThen();
 

@@ -1,0 +1,70 @@
+using Mendro.Core.Profiles;
+
+namespace Mendro.Core.Planning;
+
+/// <content>What alone is there, what comes with what fails, and what works for a while.</content>
+internal sealed partial class Listener
+{
+    /// <summary>“There for a minute, then gone”.</summary>
+    private bool IsForAWhile(int at, int to) =>
+        _words[at] == "for"
+        && Enumerable
+            .Range(at + 1, Math.Min(4, to - at - 1))
+            .Any(n => IsLater(_words[n]) || _words[n] is "seconds" or "second" or "moment" or "bit");
+
+    /// <summary>“A black screen with sound”: what comes with it is there.</summary>
+    private void WithThis(int from, int to)
+    {
+        var at = to - 1;
+        if (at - 1 < from || _words[at - 1] != "with" || _used[at] || ByWord(at) is not { Kind: "speaker" or "picture" or "video-out" } there)
+            return;
+        if (_facts.Any(f => IsOf(f.Fact, there)) || !_facts.Exists(f => f.At >= from && f.At < to && f.Fact is { Passed: false, Function: not null }))
+            return;
+        Add(at, new SaidFact(there.Id, true));
+        Use(at - 1, to);
+    }
+
+    /// <summary>“Sound comes only from the phones”: there it is, and the speaker is silent.</summary>
+    private void OnlyFrom(int from, int to)
+    {
+        for (var at = from; at + 1 < to; at++)
+        {
+            if (_words[at] is not ("only" or "just"))
+                continue;
+            var place = at + 1;
+            while (place < to && (IsFrom(_words[place]) || _words[place] is "comes" or "works" or "heard" or "plays" or "the" or "my"))
+                place++;
+            if (
+                place >= to
+                || place == at + 1
+                || ByWord(place) is not { Kind: "phones" or "speaker" } there
+                || !Enumerable.Range(at + 1, place - at - 1).Any(n => IsFrom(_words[n]))
+                || _profile.Functions.FirstOrDefault(f => f.Kind is "phones" or "speaker" && f.Kind != there.Kind) is not { } other
+            )
+                continue;
+            // “Sound left only in the phones” is said of one side of them.
+            if (_facts.Any(f => IsOf(f.Fact, there)) || _words.GetRange(from, to - from).Exists(w => w is "left" or "right"))
+                return;
+            Add(place, new SaidFact(there.Id, true));
+            if (!_facts.Any(f => IsOf(f.Fact, other)))
+                Add(place, new SaidFact(other.Id, false, HasLook(other, "nothing") ? "nothing" : null));
+            Use(at, place + 1);
+            for (var n = from; n < at; n++)
+                _used[n] |= _words[n] is "sound" or "audio" or "music" or "comes" or "works" or "is";
+            return;
+        }
+    }
+
+    /// <summary>“Only sound, no picture”: what alone is there works, where something else is told to fail.</summary>
+    private void OnlyThis(int from, int to)
+    {
+        if (to - from != 2 || _words[from] is not ("only" or "just") || _used[to - 1] || ByWord(to - 1) is not { } there)
+            return;
+        if (_facts.Any(f => IsOf(f.Fact, there)) || !_facts.Exists(f => f.Fact is { Passed: false, Function: not null }))
+            return;
+        Add(to - 1, new SaidFact(there.Id, true));
+        Use(from, to);
+    }
+
+    private static bool IsFrom(string word) => word is "in" or "on" or "from" or "through" or "over" or "via";
+}

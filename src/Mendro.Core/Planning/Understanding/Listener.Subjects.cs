@@ -1,0 +1,106 @@
+using Mendro.Core.Profiles;
+
+namespace Mendro.Core.Planning;
+
+/// <content>What a clause speaks of: functions by name, by a word of it, buttons by their letter.</content>
+internal sealed partial class Listener
+{
+    /// <summary>What the clause names and of which nothing bad is told yet, in its order, each once.</summary>
+    private List<(int At, int Length, DeviceFunction Function)> Subjects(int from, int to)
+    {
+        var found = new List<(int At, int Length, DeviceFunction Function)>();
+        for (var at = from; at < to; at++)
+        {
+            if (SubjectAt(at, from, to) is not { } one)
+                continue;
+            // “The tube lights” says what it does.
+            var does = IsVerb(_words[at]) || _words[at] == "lights" && found.Exists(f => f.At + f.Length == at);
+            if (!does)
+                found.Add(one);
+            at = one.At + one.Length - 1;
+        }
+
+        // What stands behind a “when” tells when: “dies when the volume is turned up”.
+        var cut = Enumerable.Range(from, to - from).FirstOrDefault(n => n > from && IsWhen(_words[n]), to);
+        if (found.Exists(f => f.At < cut) || Enumerable.Range(from, cut - from).Any(n => GivesUpAt(n) is not null))
+            found.RemoveAll(f => f.At > cut);
+        return found.FindAll(f => !_facts.Any(told => IsOf(told.Fact, f.Function) && !told.Fact.Passed));
+    }
+
+    private static bool IsWhen(string word) => IsIf(word) && word != "only";
+
+    private (int At, int Length, DeviceFunction Function)? SubjectAt(int at, int from, int to) =>
+        ButtonAt(at, from, to) is { } button ? (at, at + 1 < to && _words[at + 1] is "button" or "buttons" or "key" ? 2 : 1, button)
+        // “Eject works, power does nothing” is said of two buttons.
+        : _words[at] == "power" && !_used[at] && at + 1 < to && _words[at + 1] is "does" or "not" or "has" or "nothing"
+            && _profile.Functions.FirstOrDefault(f => f.Name == "Power button") is { } power ? (at, 1, power)
+        : _words[at] == "power" && !_used[at] && at + 1 < to && _words[at + 1] == "switch" && Likeliest(["power-light"]) is { } light ? (at, 2, light)
+        : _words[at] == "port" && at + 1 < to && SmallWords.Number(_words[at + 1]) is not null ? (OfConcept(at) is { } port ? (at, 2, port) : null)
+        : FunctionAt(at, to) is { } named ? named
+        : !_used[at] && NameWord(_words[at]) is { } word ? (at, 1, word)
+        : null;
+
+    /// <summary>True where nothing but small words stands between each and the next: “B and start”, “left or right on the d-pad”.</summary>
+    private bool AreJoined(List<(int At, int Length, DeviceFunction Function)> subjects) =>
+        subjects.Select(s => s.Function.Id).Distinct().Count() == 1
+        || subjects
+            .Zip(subjects.Skip(1))
+            .All(pair => Enumerable.Range(pair.First.At + pair.First.Length, pair.Second.At - pair.First.At - pair.First.Length)
+                .All(n => _words[n] is "and" or "or" or "nor" or "the" or "also" or "both" or "button" or "buttons" or "no"));
+
+    /// <summary>A button by its letter or direction, or null: “B”, “left”; “start” where the unit has no start of its own.</summary>
+    private DeviceFunction? ButtonAt(int at, int from, int to)
+    {
+        var word = _words[at];
+        if (_used[at] || !Buttons.Contains(word))
+            return null;
+        var (before, after) = (at > from ? _words[at - 1] : "", at + 1 < to ? _words[at + 1] : "");
+        var joined = before is "and" or "or" or "button" or "buttons" || after is "and" or "or" or "button" or "buttons" or "key";
+        if (word == "a" && !joined && after.Length > 0 && !IsSaidOfOne(after))
+            return null;
+        if (word == "start" && !joined && _profile.Functions.Any(f => f.Kind is "start-up" or "cartridge"))
+            return null;
+        // “Turned all the way up”, “upside down”, “the left speaker” name no button.
+        if (
+            word is "left" or "right" or "up" or "down"
+            && !(before is "" or "from" or "on" or "press" or "pressing"
+                || before is "and" or "or" && at - 2 >= from && ButtonAt(at - 2, from, to) is not null
+                || OtherName.GetValueOrDefault(before) == "direction")
+        )
+            return null;
+        if (
+            word is "left" or "right" or "up" or "down"
+            && (after is "side" or "ear" or "half" or "corner" or "channel" or "speaker" or "stick" or "edge" or "third" or "part" or "top" or "bottom"
+                || after is "shoulder" or "trigger" or "bumper" || _words.GetRange(from, to - from).Exists(w => w is "ear" or "channel"))
+        )
+            return null;
+        return word is "l" or "r"
+            ? Likeliest(["~shoulder", "~trigger"])
+            : Nearest(_profile.Functions.Where(f => f.Kind == "buttons" && !IsKind(f, "~shoulder")), at, at + 1);
+    }
+
+    private static readonly HashSet<string> Buttons =
+        ["a", "b", "c", "x", "y", "z", "l", "r", "select", "start", "fire", "left", "right", "up", "down", "diagonals", "diagonal"];
+
+    private static bool IsSaidOfOne(string word) =>
+        word is "is" or "are" or "does" or "not" or "dead" or "sticks" or "stuck" or "sticky" or "needs" or "only" or "works" or "hardly" or "has";
+
+    /// <summary>The one function with this word in its name: “ring” of the ring light, “clock”, “wheels”.</summary>
+    private DeviceFunction? NameWord(string word)
+    {
+        if (word.Length < 4 || CommonInNames.Contains(word))
+            return null;
+        var stem = Stem.Of(word);
+        var with = _profile
+            .Functions.Where(f => f.Name.ToLowerInvariant().Split([' ', ',', '-'], StringSplitOptions.RemoveEmptyEntries).Any(w => Stem.Of(w) == stem))
+            .ToList();
+        return with.Count == 1 ? with[0] : null;
+    }
+
+    private static readonly HashSet<string> CommonInNames =
+    [
+        "button", "buttons", "light", "port", "ports", "controller", "output", "sound", "picture", "left", "right", "power", "start", "started", "starts",
+        "select", "kept", "settings", "reading", "read", "reads", "play", "plays", "hard", "console", "save", "saved", "saves", "seen", "card", "cards",
+        "cartridge", "noticed", "pads", "sides", "screen",
+    ];
+}
