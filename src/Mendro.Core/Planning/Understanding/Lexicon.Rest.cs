@@ -99,6 +99,7 @@ internal static partial class Lexicon
         new("never|not charges|charge up? to full|100", "charging", "never-full"),
         new("never|not charges|charge|charged fully|completely", "charging", "never-full"),
         new("never|not gets|goes|turns|comes|changes|reaches to? green", "charging", "never-full"),
+        new("never|not full|charged", "charging", "never-full"),
         new("never|not fills|fill up?", "charging", "never-full"),
         new("charge|charging|charger light|led red|orange|amber? forever|always|permanently|constantly", "charging", "never-full"),
         new("charges to? full|fully|100|completely", "charging", "pass"),

@@ -30,7 +30,9 @@ internal sealed partial class Listener
         )
             return;
         _used[at] = true;
-        UseGood(0, _words.Count);
+        // “Phones fine, everything else works”: what is said of the phones stands for itself.
+        foreach (var (from, to) in _clauses.Where(c => c.To > at || !NamedIn(c.From, c.To).Any()))
+            UseGood(from, to);
         var except = _words.IndexOf(SaidWords.Except);
         if (except < 0)
             except = _words.IndexOf(SaidWords.But);

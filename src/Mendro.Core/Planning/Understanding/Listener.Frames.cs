@@ -13,6 +13,9 @@ internal sealed partial class Listener
         if (clause.Exists(w => w is "used" or "earlier" or "formerly" or "maybe" or "perhaps"))
             return;
         var subjects = Placed(Subjects(from, to), from);
+        // “The sound cuts out” is not said of the unit, though more of the sound was told before.
+        if (subjects.Count == 0 && AllSubjects(from, to).Count > 0)
+            return;
         if (subjects.Count == 0 && GoesOn(from, to) is { } before)
             subjects = [before];
         if (subjects.Count == 0)
@@ -94,6 +97,6 @@ internal sealed partial class Listener
     private bool OfACable(int at)
     {
         var (from, to) = _clauses.Find(c => at >= c.From && at < c.To);
-        return _words.GetRange(from, to - from).Exists(w => w is "cord" or "cable" or "lead" or "wire" or "plug");
+        return _words.GetRange(from, to - from).Exists(w => w is "cord" or "cable" or "lead" or "wire" or "plug" or "bent" or "bend");
     }
 }

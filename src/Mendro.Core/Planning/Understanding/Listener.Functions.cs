@@ -67,7 +67,7 @@ internal sealed partial class Listener
     /// <summary>The only function that a clause names beside some of its words, by whichever name, or null.</summary>
     private DeviceFunction? OnlyNamed((int From, int To) words, (int From, int To) clause)
     {
-        var named = Subjects(clause.From, clause.To)
+        var named = AllSubjects(clause.From, clause.To)
             .Where(s => s.At >= words.To || s.At + s.Length <= words.From)
             .Select(s => s.Function)
             .DistinctBy(f => f.Id)

@@ -9,6 +9,9 @@ internal sealed partial class Listener
     {
         // “Switches off when a game is put in”: who switches it off says “I switch it off”.
         var isTold = at + 1 < _words.Count && !_used[at] && !_used[at + 1];
+        var next = at + 1 < _words.Count ? _words[at + 1] : SaidWords.Break;
+        if (!_used[at] && _words[at] is "resets" or "reboots" && (SaidWords.IsBreak(next) || IsIf(next) || next is "in" or "during"))
+            return (at, 1, SaidConcepts.Shipped.Ends[1]);
         if (isTold && _words[at + 1] == "off" && _words[at] is "switches" or "turns" or "goes" or "powers")
             return (at, 2, SaidConcepts.Shipped.Ends[0]);
         foreach (var how in SaidConcepts.Shipped.Ends)
@@ -75,7 +78,12 @@ internal sealed partial class Listener
             .Range(from, to - from)
             .FirstOrDefault(n => IsVerb(_words[n]) || IsWork(_words[n]) || IsStart(_words[n]), -1);
         var free = Enumerable.Range(from, to - from).Where(n => !_used[n]).ToList();
-        if (verb < 0 || (ByWord(verb) ?? Likeliest(["start-up", "cartridge"])) is not { } start)
+        if (verb < 0)
+            return;
+        var disc = _words[verb] is "load" or "loads" or "read" ? Likeliest(["disc"]) : null;
+        // A pad that works when its cord is bent has no start of its own.
+        var whole = _profile.Kind == DeviceKind.Controller ? _profile.Functions.FirstOrDefault() : null;
+        if ((disc ?? ByWord(verb) ?? Likeliest(["start-up", "cartridge"]) ?? whole) is not { } start)
             return;
         if (IsDenied(from, verb) || _facts.Any(f => IsOf(f.Fact, start) && !f.Fact.Passed))
             return;
@@ -94,7 +102,12 @@ internal sealed partial class Listener
     /// <summary>“Reads films but not games”: what it does with some and not with others fails.</summary>
     private void HearButNot(int from, int to)
     {
-        if (from == 0 || _words[from - 1] != SaidWords.But || _words[from] is not ("not" or "no" or "never") || to - from > 3 || _used[to - 1])
+        if (from == 0 || to - from > 3 || _used[to - 1])
+            return;
+        // “Games no” says it the other way round.
+        var isBut = _words[from - 1] == SaidWords.But && _words[from] is "not" or "no" or "never";
+        var isNo = to - from == 2 && _words[to - 1] is "no" or "not" or "never" && _words[from] is "game" or "discs" or "disc" or "dvds" or "films" or "movies";
+        if (!isBut && !isNo)
             return;
         var (start, end) = _clauses.Find(c => c.To == from - 1);
         if (Enumerable.Range(start, end - start).FirstOrDefault(n => IsVerb(_words[n]), -1) is not (>= 0 and var verb) || ByWord(verb) is not { } function)

@@ -32,7 +32,8 @@ internal sealed partial class Listener
             return (SaidOf.Bad, bad);
         var good = Enumerable.Range(from, to - from).Any(n => SmallWords.IsGood(_words[n]) && _words[n] != "on");
         // “Port 2 intermittent”, “picture comes and goes.”
-        if (!good && First(free, n => _words[n] is "sometimes" or "intermittent" or "intermittently" or "occasionally" or "randomly" or "rarely") is { } now)
+        var clear = good && !_words.GetRange(from, to - from).Contains("only");
+        if (!clear && First(free, n => IsNowAndThen(_words[n]) && _words[n] is not ("mostly" or "usually" or "forever")) is { } now)
             return (SaidOf.Bad, [now]);
         // “Image only visible from the side.”
         var isSeen = _words.GetRange(from, to - from).Exists(w => w is "visible" or "readable" or "seen" or "audible");
@@ -96,6 +97,9 @@ internal sealed partial class Listener
             if (_words[at] is not ("after" or "within" or "when" or "once" or "until" or "if"))
                 continue;
             var end = Enumerable.Range(at + 1, Math.Min(5, to - at - 1)).FirstOrDefault(n => IsLater(_words[n]) || IsHot(_words[n]), -1);
+            // Half a minute warms nothing.
+            if (end > 0 && _words[end] == "minute")
+                continue;
             if (end > 0 && (IsHot(_words[end]) || _words[at] is "after" or "within"))
                 return [.. Enumerable.Range(at, end - at + 1)];
         }
@@ -135,7 +139,7 @@ internal sealed partial class Listener
             if (
                 isLast
                 && _words[n] is "off" or "dark" or "out"
-                && NamedIn(from, n).Any(x => x.Function!.Kind is "power-light" or "backlight" or "charging")
+                && NamedIn(from, n).LastOrDefault().Function?.Kind is "power-light" or "backlight" or "charging"
             )
                 return [n];
             if (_words[n] == "nothing" && next is "" or "at" or "when" or "if" or "to" or "on" or "from" or "in" or "happens")

@@ -6,7 +6,11 @@ namespace Mendro.Core.Planning;
 internal sealed partial class Listener
 {
     /// <summary>What the clause names and of which nothing bad is told yet, in its order, each once.</summary>
-    private List<(int At, int Length, DeviceFunction Function)> Subjects(int from, int to)
+    private List<(int At, int Length, DeviceFunction Function)> Subjects(int from, int to) =>
+        AllSubjects(from, to).FindAll(f => !_facts.Any(told => IsOf(told.Fact, f.Function) && !told.Fact.Passed));
+
+    /// <summary>What the clause names, in its order.</summary>
+    private List<(int At, int Length, DeviceFunction Function)> AllSubjects(int from, int to)
     {
         var found = new List<(int At, int Length, DeviceFunction Function)>();
         for (var at = from; at < to; at++)
@@ -24,7 +28,7 @@ internal sealed partial class Listener
         var cut = Enumerable.Range(from, to - from).FirstOrDefault(n => n > from && IsWhen(_words[n]), to);
         if (found.Exists(f => f.At < cut) || Enumerable.Range(from, cut - from).Any(n => GivesUpAt(n) is not null))
             found.RemoveAll(f => f.At > cut);
-        return found.FindAll(f => !_facts.Any(told => IsOf(told.Fact, f.Function) && !told.Fact.Passed));
+        return found;
     }
 
     private static bool IsWhen(string word) => IsIf(word) && word != "only";

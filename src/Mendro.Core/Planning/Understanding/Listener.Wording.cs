@@ -46,6 +46,10 @@ internal sealed partial class Listener
             if (_words[n] == "down" && _words[n - 1] is "sticks" or "stick" or "sticking" or "stuck" or "stays" or "pressed" or "pushed" or "held" or "jammed")
                 _words.RemoveAt(n);
         Say(["all", "over", "the", "place"], "erratic");
+        // “Headphone socket fine” is said of the phones.
+        for (var n = _words.Count - 1; n > 0; n--)
+            if (_words[n] is "socket" or "jack" or "outlet" && _words[n - 1] is "headphones" or "phones" or "phone" or "earphones")
+                _words.RemoveAt(n);
         Say(["reset", "key"], "reset", "button");
         Say(["hard", "drive"], "hard", "disk");
         Say(["on", "its", "side"], "sideways");

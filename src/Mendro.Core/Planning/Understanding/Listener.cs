@@ -137,18 +137,28 @@ internal sealed partial class Listener
         _facts[at] = (_facts[at].At, _facts[at].Fact with { Function = picture.Id });
     }
 
-    /// <summary>“The screen is dark, but one sees something with a torch”: it is the light behind it that is missing, and not the picture.</summary>
+    /// <summary>“The screen is dark, but one sees something with a torch”: it is the light behind it that is missing, and not the
+    /// picture.</summary>
     private void UnderALamp()
     {
-        if (
-            _words.Exists(w => w is "torch" or "flashlight" or "lamp" or "sunlight" or "sun" or "daylight")
-            && _profile.Functions.FirstOrDefault(f => f.Kind == "backlight") is { } light
-            && _facts.Exists(f => IsOf(f.Fact, light) && f.Fact.Look == "nothing")
-        )
-            _facts.RemoveAll(f =>
-                f.Fact is { Passed: false, Look: "nothing" } && _profile.Functions.Any(p => p.Kind is "picture" or "start-up" && IsOf(f.Fact, p))
-            );
+        var lit = Enumerable.Range(0, _words.Count).Where(IsLampAt).ToList();
+        if (lit.Count == 0 || _profile.Functions.FirstOrDefault(f => f.Kind == "backlight") is not { } light)
+            return;
+        bool IsDark(SaidFact fact) =>
+            fact is { Passed: false, Look: "nothing" or "dim" } && _profile.Functions.Any(p => p.Kind is "picture" or "start-up" && IsOf(fact, p));
+        if (!_facts.Exists(f => IsOf(f.Fact, light)) && _facts.Find(f => IsDark(f.Fact)) is { Fact: not null } dark)
+            _facts.Add((dark.At, new SaidFact(light.Id, false, "nothing")));
+        if (!_facts.Exists(f => IsOf(f.Fact, light) && f.Fact.Look == "nothing"))
+            return;
+        _facts.RemoveAll(f => IsDark(f.Fact));
+        foreach (var n in lit)
+            _used[n] = true;
     }
+
+    /// <summary>“A torch”, “under a lamp”, “against the light”.</summary>
+    private bool IsLampAt(int at) =>
+        _words[at] is "torch" or "flashlight" or "lamp" or "sunlight" or "sun" or "daylight"
+        || _words[at] == "light" && Enumerable.Range(Math.Max(0, at - 3), Math.Min(3, at)).Any(n => _words[n] is "under" or "against" or "bright" or "strong");
 
     private List<(int From, int To)> Clauses()
     {
