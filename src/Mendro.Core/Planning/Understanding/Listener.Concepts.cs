@@ -78,7 +78,8 @@ internal sealed partial class Listener
             var at = Enumerable
                 .Range(from, to - from)
                 .FirstOrDefault(n => !_used[n] && state.Stems.Contains(_stems[n]) && IsDenied(from, n) == state.Negated, -1);
-            if (at < 0)
+            // “Does not always work” is not “does not work”.
+            if (at < 0 || state.Negated && at > from && IsPartly(_words[at - 1]))
                 continue;
             if (state.With.Count > 0 && !Enumerable.Range(from, to - from).Any(n => n != at && state.With.Contains(_stems[n])))
                 continue;

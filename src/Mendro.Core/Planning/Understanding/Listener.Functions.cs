@@ -178,7 +178,7 @@ internal sealed partial class Listener
         (DeviceFunction, int)? best = null;
         foreach (var function in _profile.Functions)
         {
-            var name = function.Name.ToLowerInvariant().Split([' ', ',', '-'], StringSplitOptions.RemoveEmptyEntries);
+            string[] name = [.. function.Name.ToLowerInvariant().Split([' ', ',', '-'], StringSplitOptions.RemoveEmptyEntries).Select(SaidWords.Spelt)];
             // “port 1” says as much as “controller port 1”.
             for (var skip = 0; skip < name.Length; skip++)
             {

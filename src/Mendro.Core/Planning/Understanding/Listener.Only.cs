@@ -67,4 +67,37 @@ internal sealed partial class Listener
     }
 
     private static bool IsFrom(string word) => word is "in" or "on" or "from" or "through" or "over" or "via";
+
+    /// <summary>“Eject is great”, “start-up and clock alright”: what is named by any of its names and of which nothing but good is said.</summary>
+    private void HearWell(int from, int to)
+    {
+        // A pad that works does not show that each port does.
+        var subjects = AllSubjects(from, to)
+            .FindAll(s => !_facts.Any(f => IsOf(f.Fact, s.Function)) && _words[s.At] is not ("pad" or "joypad" or "gamepad" or "player"));
+        if (subjects.Count == 0 || !AreJoined(subjects) || IsException(from))
+            return;
+        bool Own(int n) => subjects.Exists(s => n >= s.At && n < s.At + s.Length);
+        var rest = Enumerable.Range(from, to - from).Where(n => !Own(n)).ToList();
+        if (
+            !rest.Exists(n => IsPlainGood(_words[n]))
+            || rest.Exists(n => IsDoubt(n, to) || !(SmallWords.IsKnown(_words[n]) || IsSay(_words[n])) || IsForAWhile(n, to))
+        )
+            return;
+        foreach (var (at, length, function) in subjects)
+        {
+            Add(at, new SaidFact(function.Id, true));
+            Use(at, at + length);
+        }
+
+        UseGood(from, to);
+    }
+
+    /// <summary>A word that leaves no clear “works”: a “not”, a condition, a part of it, now and then.</summary>
+    private bool IsDoubt(int at, int to) =>
+        _words[at] is "no" or "not" or "never" or "without" or "then" or "only" or "none" or "nothing"
+        || IsIf(_words[at])
+        || IsNowAndThen(_words[at])
+        || IsHalf(_words[at])
+        || IsPlaceWord(at, to)
+        || IsOtherSupply(_words[at]);
 }

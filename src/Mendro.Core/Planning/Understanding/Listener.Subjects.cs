@@ -74,7 +74,7 @@ internal sealed partial class Listener
             return null;
         if (
             word is "left" or "right" or "up" or "down"
-            && (after is "side" or "ear" or "half" or "corner" or "channel" or "speaker" or "stick" or "edge" or "third" or "part" or "top" or "bottom"
+            && (after is "one" or "side" or "ear" or "half" or "corner" or "channel" or "speaker" or "stick" or "edge" or "third" or "part" or "top" or "bottom"
                 || after is "shoulder" or "trigger" or "bumper" || _words.GetRange(from, to - from).Exists(w => w is "ear" or "channel"))
         )
             return null;

@@ -88,6 +88,6 @@ internal sealed partial class Listener
     private static bool IsSay(string word) =>
         word is "looks" or "look" or "sounds" or "feels" or "acts" or "act" or "acting" or "behaves" or "works" or "work" or "shows" or "something"
             or "somehow" or "rather" or "quite" or "really" or "kind" or "sort" or "way" or "kinda" or "pretty" or "totally" or "mostly" or "reading"
-            
-            or "opens" or "closes" or "spins" or "moves" or "answers" or "responds" or "does" or "being" or "got" or "have" or "having" or "gives" or "its" or "somewhat";
+            or "opens" or "closes" or "spins" or "moves" or "answers" or "responds" or "does" or "being" or "got" or "have" or "having" or "gives"
+            or "its" or "somewhat";
 }

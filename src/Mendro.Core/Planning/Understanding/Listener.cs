@@ -80,6 +80,8 @@ internal sealed partial class Listener
             HearLikewise(from, to);
         foreach (var (from, to) in _clauses)
             HearWorking(from, to, _clauses.Count > 1);
+        foreach (var (from, to) in _clauses)
+            HearWell(from, to);
         OfTwoTheWorse();
         WhatSoundsHasStarted();
         ButNotUnheard();

@@ -123,6 +123,9 @@ internal static partial class SaidWords
         return words;
     }
 
+    /// <summary>The one spelling of a word.</summary>
+    public static string Spelt(string word) => Spelled.GetValueOrDefault(word, word);
+
     /// <summary>True for a mark between clauses.</summary>
     public static bool IsBreak(string word) => word.StartsWith('|');
 
