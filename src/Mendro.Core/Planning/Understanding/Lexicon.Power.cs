@@ -103,6 +103,7 @@ internal static partial class Lexicon
         new("nothing on|off|from battery|batteries|cells", "power-light", "nothing"),
         new("power light|led|lamp red|green|orange|amber|lit|burns|glows|shines", "power-light", "pass"),
         new("turns|powers|comes|goes on for a|one|two|three|few|couple? of? second|seconds|moment|instant", "power-light,start-up", "on-then-off"),
+        new("does nothing in|on|with", "cartridge", "fail"),
         new("no signal", "video-out,picture", "nothing"),
         new("not even? get? noticed|seen|recognised|detected", "cartridge", "black-box"),
         new("light|led is|goes|glows|lights|comes|stays on|lit? for about? 1|1-5|2|one|two seconds|second", "power-light", "one-second"),

@@ -100,7 +100,9 @@ internal sealed partial class Listener
         var named = NamedIn(from, to).Where(x => x.At != state).ToList();
         // “B hard” is said of B, though no function is called so; “too faint” goes on with what came before.
         var alone = Enumerable.Range(from, to - from).All(n => n == state || _words[n].Length > 1 || _words[n] == "a");
-        if (named.Count == 0 && from > 0 && !said.Alone && alone)
+        // “The slot does not see anything” is said of the slot.
+        var goesOn = Enumerable.Range(from, Math.Max(0, state - from)).All(n => _used[n] || !IsSomethingElse(n) && !IsThing(_words[n]));
+        if (named.Count == 0 && from > 0 && !said.Alone && alone && goesOn)
             named = SubjectBefore(from);
         bool Has(DeviceFunction function) => said.Look == "fail" || HasLook(function, said.Look);
         var fitting = named.Where(x => said.Kinds.Contains(x.Function!.Kind) && Has(x.Function)).ToList();
@@ -113,6 +115,10 @@ internal sealed partial class Listener
         _used[fitting[0].At] = true;
         return fitting[0].Function;
     }
+
+    private static bool IsThing(string word) =>
+        word is "slot" or "cable" or "battery" or "batteries" or "cartridge" or "game" or "adapter" or "brick" or "charger" or "fan"
+            or "motor" or "hinge" or "shell";
 
     /// <summary>What the nearest clause before that names something names first.</summary>
     private List<(int At, DeviceFunction? Function)> SubjectBefore(int from)

@@ -17,7 +17,7 @@ internal sealed partial class Listener
             {
                 told = byName = named;
                 var next = at + length;
-                if (State(next, to, named, out var end) is { } fact && !(fact.Passed && IsException(from)))
+                if (State(next, to, named, out var end) is { } fact && !(fact.Passed && (IsException(from) || IsNeither(from, at))))
                 {
                     Use(at, end);
                     Add(at, fact);
@@ -98,6 +98,8 @@ internal sealed partial class Listener
             }
         }
     }
+
+    private bool IsNeither(int from, int at) => at > from && _words[at - 1] is "neither" or "none" or "no";
 
     /// <summary>The function named right before a word, with small words between, or null.</summary>
     private DeviceFunction? NamedBefore(int from, int at)

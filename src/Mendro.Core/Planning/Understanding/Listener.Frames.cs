@@ -26,6 +26,13 @@ internal sealed partial class Listener
             return;
         }
 
+        // “Eject does not open the tray” is said of the eject.
+        if (
+            subjects.Count == 2
+            && !AreJoined(subjects)
+            && Enumerable.Range(subjects[0].At, subjects[1].At - subjects[0].At).Any(n => _words[n] is "not" or "no" or "never")
+        )
+            subjects.RemoveAt(1);
         if (!AreJoined(subjects) || Predicate(from, to, subjects) is not { } said)
             return;
         foreach (var (at, length, function) in subjects)

@@ -13,6 +13,9 @@ internal sealed partial class Listener
             return null;
         if (phrase.Kinds.Length == 0 && told is null && OfSomethingUnheard(words, clause))
             return null;
+        // “The picture has stripes, gets better when pressed.”
+        if (phrase.Kinds.Length == 0 && told is null && _words[from] is "gets" or "becomes" or "goes" && SubjectBefore(from) is [{ Function: { } better }])
+            return better;
         if (phrase.Kinds.Length == 0)
             return told
                 ?? OnOrOff(from, to)
@@ -36,7 +39,11 @@ internal sealed partial class Listener
         // “Power needs several pushes” is said of no game button, “port 4 is not seen” of no disc.
         if (
             only is not null
-            && (kinds.Length == 1 || kinds[0] == "buttons" && phrase.Look is "hard-press" or "dead-centre")
+            && (
+                kinds.Length == 1
+                || only.Kind is "link" or "reset" or "wheel" or "tray" or "saving"
+                || kinds[0] == "buttons" && phrase.Look is "hard-press" or "dead-centre"
+            )
             && !kinds.Contains(only.Kind)
             // Sound and pictures come from discs and cartridges.
             && only.Kind is not ("speaker" or "picture" or "video-out")

@@ -12,7 +12,7 @@ internal sealed partial class Listener
         var next = at + 1 < _words.Count ? _words[at + 1] : SaidWords.Break;
         if (!_used[at] && _words[at] is "resets" or "reboots" && (SaidWords.IsBreak(next) || IsIf(next) || next is "in" or "during"))
             return (at, 1, SaidConcepts.Shipped.Ends[1]);
-        if (isTold && _words[at + 1] == "off" && _words[at] is "switches" or "turns" or "goes" or "powers")
+        if (isTold && _words[at + 1] is "off" or "out" && _words[at] is "switches" or "turns" or "goes" or "powers")
             return (at, 2, SaidConcepts.Shipped.Ends[0]);
         foreach (var how in SaidConcepts.Shipped.Ends)
         foreach (var words in how.Ways)

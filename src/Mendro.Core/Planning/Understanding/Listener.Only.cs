@@ -79,8 +79,8 @@ internal sealed partial class Listener
         bool Own(int n) => subjects.Exists(s => n >= s.At && n < s.At + s.Length);
         var rest = Enumerable.Range(from, to - from).Where(n => !Own(n)).ToList();
         if (
-            !rest.Exists(n => IsPlainGood(_words[n]))
-            || rest.Exists(n => IsDoubt(n, to) || !(SmallWords.IsKnown(_words[n]) || IsSay(_words[n])) || IsForAWhile(n, to))
+            !rest.Exists(n => IsPlainGood(_words[n]) || IsShining(_words[n]) && subjects.TrueForAll(s => s.Function.Kind is "backlight" or "power-light"))
+            || rest.Exists(n => IsDoubt(n, to) || !(SmallWords.IsKnown(_words[n]) || IsSay(_words[n]) || IsShining(_words[n])) || IsForAWhile(n, to))
         )
             return;
         foreach (var (at, length, function) in subjects)
@@ -94,7 +94,7 @@ internal sealed partial class Listener
 
     /// <summary>A word that leaves no clear “works”: a “not”, a condition, a part of it, now and then.</summary>
     private bool IsDoubt(int at, int to) =>
-        _words[at] is "no" or "not" or "never" or "without" or "then" or "only" or "none" or "nothing"
+        _words[at] is "no" or "not" or "never" or "without" or "then" or "only" or "none" or "nothing" or "neither"
         || IsIf(_words[at])
         || IsNowAndThen(_words[at])
         || IsHalf(_words[at])

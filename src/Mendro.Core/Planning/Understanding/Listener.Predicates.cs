@@ -10,6 +10,9 @@ internal sealed partial class Listener
     {
         bool Own(int n) => subjects.Exists(s => n >= s.At && n < s.At + s.Length);
         var free = Enumerable.Range(from, to - from).Where(n => !_used[n] && !Own(n)).ToList();
+        // “Up gets stuck when pressed” says no more of it by the press.
+        if (First(free, n => _words[n] is "stuck" or "sticks" or "jammed" or "jams") is { } stuck && subjects.TrueForAll(s => HasLook(s.Function, "stuck")))
+            return (SaidOf.ByItself, [stuck]);
         var areKeys = subjects.TrueForAll(s => s.Function.Kind is "buttons" or "reset");
         if (PressIn(from, to, free) is { } press)
             return (areKeys && press.Exists(n => IsHard(_words[n])) ? SaidOf.Hard : SaidOf.Pressed, press);
@@ -32,7 +35,8 @@ internal sealed partial class Listener
             return (SaidOf.Bad, bad);
         var good = Enumerable.Range(from, to - from).Any(n => SmallWords.IsGood(_words[n]) && _words[n] != "on");
         // “Port 2 intermittent”, “picture comes and goes.”
-        var clear = good && !_words.GetRange(from, to - from).Contains("only");
+        var byWord = subjects.TrueForAll(s => ByWord(s.At) is { } word && word.Id.Equals(s.Function.Id));
+        var clear = good && byWord && !_words.GetRange(from, to - from).Contains("only");
         if (!clear && First(free, n => IsNowAndThen(_words[n]) && _words[n] is not ("mostly" or "usually" or "forever")) is { } now)
             return (SaidOf.Bad, [now]);
         // “Image only visible from the side.”
@@ -146,6 +150,9 @@ internal sealed partial class Listener
                 return [n];
             if (_words[n] is "no" or "without" or "zero" && n + 1 < to && SaidConcepts.Shipped.Effects.Contains(_stems[n + 1]))
                 return [n, n + 1];
+            // “Neither shoulder works.”
+            if (_words[n] is "neither" or "none" && free.Find(k => k > n && IsWork(_words[k])) is > 0 and var works)
+                return [n, works];
             if (_words[n] is not ("not" or "never") || IsPartly(next))
                 continue;
             if (next.Length == 0)

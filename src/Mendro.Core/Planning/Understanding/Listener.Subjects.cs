@@ -39,6 +39,9 @@ internal sealed partial class Listener
         : _words[at] == "power" && !_used[at] && at + 1 < to && _words[at + 1] is "does" or "not" or "has" or "nothing"
             && _profile.Functions.FirstOrDefault(f => f.Name == "Power button") is { } power ? (at, 1, power)
         : _words[at] == "power" && !_used[at] && at + 1 < to && _words[at + 1] == "switch" && Likeliest(["power-light"]) is { } light ? (at, 2, light)
+        // “The switch is stiff”: the one that puts it on.
+        : _words[at] == "switch" && !_used[at] && (at == from || _words[at - 1] is "the" or "its" or "slide") && at + 1 < to
+            && _words[at + 1] is not ("on" or "off" or "it") && Likeliest(["power-light"]) is { } on ? (at, 1, on)
         : _words[at] == "port" && at + 1 < to && SmallWords.Number(_words[at + 1]) is not null ? (OfConcept(at) is { } port ? (at, 2, port) : null)
         : FunctionAt(at, to) is { } named ? named
         : !_used[at] && NameWord(_words[at]) is { } word ? (at, 1, word)

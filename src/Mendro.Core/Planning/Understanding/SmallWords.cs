@@ -16,7 +16,7 @@ internal static class SmallWords
         customer please after from there some any unit thing too up as by then also again you we problem issue fault
         faulty broken only once no not second about out off line both their them last week yesterday suddenly since
         today day one whatsoever torch makes make much bit little old dropped into seems like shows show game cartridge console handheld
-        every each other pls fix help thanks red green amber orange through else unless can even
+        every each other stays remains pls fix help thanks red green amber orange through else unless can even
         """
     );
 
