@@ -18,11 +18,15 @@ internal sealed class SameMoment
     private readonly Dictionary<int, List<(FunctionId Function, IReadOnlySet<PartId> Needs)>> _failures = [];
     private readonly HashSet<(int Moment, FunctionId Function)> _mixed = [];
     private readonly Dictionary<int, (FunctionId By, IReadOnlySet<PartId> Before)> _started = [];
+    private readonly HashSet<PartId> _toldToRun;
+    private readonly HashSet<string> _notOfTheDead;
 
     /// <summary>Divides the facts of a case into moments.</summary>
     public SameMoment(DeviceModel model, IReadOnlyList<PartFault> faults, BenchFacts facts, int count)
     {
         (_faults, _library, _momentOf) = (faults, model.Library, new int[count]);
+        _toldToRun = ToldToRun(model, facts, count);
+        _notOfTheDead = model.Profile.Functions.Where(f => !OfTheDead.Contains(f.Kind)).Select(f => $"fn:{f.Id}").ToHashSet();
         var moment = 0;
         var last = new Dictionary<(int, FunctionId), bool>();
         for (var at = 0; at < count; at++)
@@ -96,6 +100,31 @@ internal sealed class SameMoment
     /// nearly all of it was for want of a start (value from memory).</summary>
     private const double LostThoughStarted = 0.15;
 
+    private bool IsNotOfTheDead(string by) => _notOfTheDead.Contains(by);
+
+    /// <summary>Share of the units that are dead and brought for something else: one in twenty, for who has a dead one says so (value from
+    /// memory).</summary>
+    private const double DeadAndNotSaid = 0.05;
+
+    // Kinds of function of which a dead unit may well be told: nothing is seen, nothing comes out, nothing charges.
+    private static readonly HashSet<string> OfTheDead = ["power-light", "start-up", "cartridge", "picture", "video-out", "backlight", "charging", "output"];
+
+    /// <summary>What lies before the board of a unit that is brought for its sound or its buttons, of which nobody said that it is dead or
+    /// does not start: empty where somebody did, or where the start was tried.</summary>
+    private static HashSet<PartId> ToldToRun(DeviceModel model, BenchFacts facts, int count)
+    {
+        if (model.Profile.Functions.FirstOrDefault(f => f.Kind == "start-up") is not { } start)
+            return [];
+        var tried = Enumerable.Range(0, count).Select(at => facts[at]).OfType<FunctionTried>().ToList();
+        return tried.Exists(t => model.Profile.FindFunction(t.FunctionId) is { } function && OfTheDead.Contains(function.Kind) && IsOfPower(function, t))
+            ? []
+            : model.Closure(start.Id).Except(start.Needs).ToHashSet();
+    }
+
+    // A charge that fails says nothing of how it runs.
+    private static bool IsOfPower(DeviceFunction function, FunctionTried tried) =>
+        function.Kind != "charging" && (!tried.Passed || function.Kind == "start-up");
+
     private static bool NotShown(string? look) => look is null or "nothing" or "blinks" or "solid-colour";
 
     /// <summary>True for what lies before the board that starts, and let it start at this moment.</summary>
@@ -124,6 +153,10 @@ internal sealed class SameMoment
             else if (by.StartsWith("fn:", StringComparison.Ordinal) && NotShown(look) && !IsLines(fault) && LetItStart(_momentOf[at], fault))
             {
                 list[n] = list[n] with { P = list[n].P * LostThoughStarted };
+            }
+            else if (IsNotOfTheDead(by) && NotShown(look) && !IsLines(fault) && _toldToRun.Contains(fault.Part.Id))
+            {
+                list[n] = list[n] with { P = list[n].P * DeadAndNotSaid };
             }
             else if (!_failing.TryAdd(list[n].Fault, (by, look)) && _failing[list[n].Fault] is var (other, before))
             {
