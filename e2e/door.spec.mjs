@@ -3,7 +3,7 @@ import { test, expect } from './shop.mjs';
 
 test('what was heard of a line is turned over by keys before it is taken in', async ({ page }) => {
   await page.goto('/');
-  await page.locator('input[name=line]').focus();
+  await page.locator('[data-heard-line]').focus();
   await page.keyboard.type('quartet, picture flickers, no sound, shell cracked, odd thingy');
   await expect(page.locator('.chip')).toHaveCount(3);
   await expect(page.locator('#heard .doubt')).toContainText('odd');
@@ -33,7 +33,7 @@ test('what was heard of a line is turned over by keys before it is taken in', as
 
 test('what is not understood is said by picking it', async ({ page }) => {
   await page.goto('/');
-  await page.locator('input[name=line]').fill('quartet, makes a funny face');
+  await page.locator('[data-heard-line]').fill('quartet, makes a funny face');
   await page.locator('#heard-more').selectOption('fn.picture=fail:vertical-lines');
   await expect(page.locator('#chip-fn-picture')).toHaveValue('fail:vertical-lines');
   await page.getByRole('button', { name: 'Take in' }).click();
@@ -42,7 +42,7 @@ test('what is not understood is said by picking it', async ({ page }) => {
 
 test('a unit taken in as the wrong model is changed by keyboard, and its claim is heard again', async ({ page }) => {
   await page.goto('/');
-  await page.locator('input[name=line]').fill('atrium, no picture');
+  await page.locator('[data-heard-line]').fill('atrium, no picture');
   await page.keyboard.press('Enter');
   await expect(page).toHaveURL(/\/Jobs\/\d+\/Find/);
   await expect(page.locator('.know li', { hasText: 'Picture output' })).toContainText('no picture');

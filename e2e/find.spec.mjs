@@ -63,7 +63,7 @@ test('when the server is gone the page says so and keeps what was typed', async 
 test('the key sheet opens with ? and search with /', async ({ page }) => {
   await page.goto('/');
   // The line at the door has the keys until Escape.
-  await expect(page.locator('input[name=line]')).toBeFocused();
+  await expect(page.locator('[data-heard-line]')).toBeFocused();
   await page.keyboard.press('Escape');
   await page.keyboard.press('?');
   await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();

@@ -6,7 +6,7 @@ test.use({ demo: false, models: false });
 test('an empty shop comes to its first cause by keyboard, with a part and a probe taught on the way', async ({ page }) => {
   await page.goto('/');
   await expect(page.locator('.first-hour li')).toHaveCount(3);
-  await page.locator('input[name=line]').focus();
+  await page.locator('[data-heard-line]').focus();
   await page.keyboard.type('zorbo 3, four cells, no light, terminals corroded');
   await expect(page.locator('#heard')).toContainText('The shop does not know zorbo 3 yet');
   await page.keyboard.press('Enter');
@@ -53,7 +53,7 @@ test('an empty shop comes to its first cause by keyboard, with a part and a prob
 
 test('two complaints: after the cure each is asked for again by one key, and the second is gone on with', async ({ page }) => {
   await page.goto('/');
-  await page.locator('input[name=line]').focus();
+  await page.locator('[data-heard-line]').focus();
   await page.keyboard.type('Quimber front loader, red light comes on, does not start and no picture');
   await page.keyboard.press('Enter');
   await page.locator('button.build', { hasText: 'Front-loading' }).press('Enter');
@@ -85,7 +85,7 @@ test('two complaints: after the cure each is asked for again by one key, and the
 
 test('a blank screen by keyboard alone: the build by what is claimed, another game, a clean connector, and the paper says what cured it', async ({ page }) => {
   await page.goto('/');
-  await page.locator('input[name=line]').focus();
+  await page.locator('[data-heard-line]').focus();
   await page.keyboard.type('Torvik Duo 16: light is on but no picture and no sound');
   await page.keyboard.press('Enter');
   // What can show a picture and make a sound stands first, and the arrow keys go from one to the next.

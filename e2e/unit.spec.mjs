@@ -5,7 +5,7 @@ test.use({ demo: false });
 
 const takeIn = async (page, line) => {
   await page.goto('/');
-  await page.locator('input[name=line]').focus();
+  await page.locator('[data-heard-line]').focus();
   await page.keyboard.type(line);
   await page.keyboard.press('Enter');
   await expect(page).toHaveURL(/\/Jobs\/\d+\/Find/);

@@ -7,7 +7,7 @@ public partial class UnderstandingTests
     /// others.</summary>
     private const string SaidLater = """
         quartet comes on for a split second and dies => harrow-quartet : power-light fail on-then-off
-        leaflet red light flashes once when I plug the charger in then nothing => tarn-leaflet : charging fail one-second ? charger, nothing
+        leaflet red light flashes once when I plug the charger in then nothing => tarn-leaflet : charging fail one-second ? nothing
         atrium red light blinks on and off => pellin-atrium : power-light fail blinks
         quartet crackly sound when I move the volume => harrow-quartet : speaker fail crackle
         duet d-pad left doesn't respond, everything else does => harrow-duet : buttons fail one-dead; power-light pass; start-up pass
@@ -93,7 +93,7 @@ public partial class UnderstandingTests
         atrium cartridge label torn, case cracked, plays fine => pellin-atrium-cartridge : mark label; mark cracks; cartridge pass
         atrium pad right does not register => pellin-atrium-pad : cross fail one-dead
         atrium pad diagonals hard => pellin-atrium-pad : cross fail hard-press
-        atrium pad select dead, start ok => pellin-atrium-pad : startsel fail one-dead ? start, ok
+        atrium pad select dead, start ok => pellin-atrium-pad : startsel fail one-dead ? ok
         any cartridge blank => generic-cartridge : cartridge fail
         any handheld no life => generic-handheld : power-light fail nothing
         quartet three buttons dead => harrow-quartet : buttons fail one-dead
@@ -144,7 +144,7 @@ public partial class UnderstandingTests
         minnow charges fine, won't turn on => quillon-minnow : charging pass; power-light fail nothing
         quartet screen has vertical lines through it => harrow-quartet : picture fail vertical-lines
         quartet horizontal lines across the display => harrow-quartet : picture fail horizontal-lines ? across
-        halyard disc drive makes grinding noise and skips => tarn-halyard : disc fail noisy; disc fail skips ? drive, noise
+        halyard disc drive makes grinding noise and skips => tarn-halyard : disc fail noisy; disc fail skips ? noise
         bastion tray doesn't open => dovrel-bastion : tray fail nothing
         atrium cartridge game saves are lost when switched off => pellin-atrium-cartridge : saving fail nothing ? switched
         atrium pad start and select don't respond => pellin-atrium-pad : startsel fail nothing
@@ -182,7 +182,7 @@ public partial class UnderstandingTests
         quartet speaker tinny and quiet => harrow-quartet : speaker fail quiet ? tinny
         quartet comes on but no picture, sound is ok => harrow-quartet : power-light pass; picture fail nothing; speaker pass
         quartet no lights no sound nothing => harrow-quartet : power-light fail nothing; speaker fail nothing ? nothing
-        duet volume wheel is scratchy => harrow-duet : speaker fail crackle ? volume, wheel
+        duet volume wheel is scratchy => harrow-duet : speaker fail crackle ? wheel
         sextant backlight out, picture visible with a torch => dovrel-sextant : backlight fail nothing ? picture
         leaflet top screen fine, won't charge => tarn-leaflet : charging fail nothing ? top, screen, fine
         leaflet power light goes green then straight off => tarn-leaflet : power-light fail on-then-off
@@ -215,9 +215,9 @@ public partial class UnderstandingTests
         quartet screen has a black spot growing from the corner => harrow-quartet : picture fail burnt ? growing, corner
         quartet contrast wheel doesn't do anything => harrow-quartet : wheels fail nothing ? anything
         quartet rusty springs, no power => harrow-quartet : mark corrosion-contacts; power-light fail nothing
-        duet plays but very quiet even at full volume => harrow-duet : start-up pass; speaker fail quiet ? full, volume
+        duet plays but very quiet even at full volume => harrow-duet : start-up pass; speaker fail quiet ? full
         sextant crackly sound and dim screen => dovrel-sextant : speaker fail crackle; picture fail dim
-        leaflet R trigger dead, L trigger ok => tarn-leaflet : shoulder fail one-dead ? l, trigger, ok
+        leaflet R trigger dead, L trigger ok => tarn-leaflet : shoulder fail one-dead ? l, ok
         minnow no charge light when plugged in => quillon-minnow : charging fail nothing ? plugged
         minnow dies after five minutes => quillon-minnow : start-up fail warm
         atrium hums and bars across the picture => pellin-atrium : sound fail buzz; video fail buzz

@@ -141,6 +141,8 @@ internal static partial class Lexicon
         ("cracked|broken|smashed shell|case|housing|hinge|lens|window|glass", "cracks"),
         ("shell|case|housing|hinge|screen|lens|window|glass is? cracked|smashed|split", "cracks"),
         ("shell|case|housing|hinge is? cracked|broken|split", "cracks"),
+        ("shell|case|housing|hinge|corner|lid|edge is? chipped", "cracks"),
+        ("chipped shell|case|housing|hinge|corner|lid|edge", "cracks"),
         ("bent pins|pin", "bent-pins"),
         ("swollen|bulging|puffed battery|pack|cell", "swollen-cell"),
         ("battery is? swollen|bulging|puffed", "swollen-cell"),

@@ -88,7 +88,7 @@ internal sealed partial class Listener
         for (var n = 0; n < _words.Count; n++)
         {
             // A word that names a function of which something is told has said its part.
-            var told = ByWord(n) is { } function && _facts.Any(f => IsOf(f.Fact, function));
+            var told = (ByWord(n) ?? OfConcept(n)) is { } function && _facts.Any(f => IsOf(f.Fact, function));
             if (!_used[n] && !told && !SaidWords.IsBreak(_words[n]) && !SmallWords.IsFiller(_words[n]))
                 _unsure.Add(_words[n]);
         }

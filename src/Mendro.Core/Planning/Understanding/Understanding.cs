@@ -42,7 +42,7 @@ public sealed record Understanding(DeviceProfile? Profile, IReadOnlyList<SaidFac
     public IReadOnlyList<string> Grounds { get; init; } = [];
 
     /// <summary>Longest line, characters.</summary>
-    public const int LongestLine = 300;
+    public const int LongestLine = 2000;
 
     /// <summary>Understands a line such as <c>quartet charges but dead</c>.</summary>
     /// <param name="line">The line.</param>

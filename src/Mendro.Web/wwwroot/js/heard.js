@@ -19,6 +19,12 @@
 
   document.addEventListener('keydown', (event) => {
     if (event.ctrlKey || event.metaKey || event.altKey) return;
+    // The line wraps, so that its beginning stays in sight; Enter takes in all the same.
+    if (event.target === line() && event.key === 'Enter' && !event.shiftKey && !event.isComposing) {
+      event.preventDefault();
+      event.target.form.requestSubmit();
+      return;
+    }
     if (event.target === line() && event.key === 'ArrowDown') {
       const first = chips().find((chip) => chip.id.startsWith('chip-')) ?? chips()[0];
       if (first) { first.focus(); event.preventDefault(); }
