@@ -119,6 +119,9 @@ public static class SeenVerdict
             return true;
         if (Bad.Contains(first))
             return false;
+        // What the two keys beside the field say may be typed as well.
+        if (said is "as it should be" or "not so")
+            return said == "as it should be";
         if (Either.Contains(said))
             return null;
         if (IsExpected(probe, said))

@@ -46,6 +46,28 @@ public class FrameTests
             )
             .ShouldBeEmpty();
 
+    /// <summary>“The picture cable is broken”: what only tells of which kind a thing is does not fail with it.</summary>
+    [Theory]
+    [InlineData("atrium picture cable broken", "")]
+    [InlineData("quartet sound wire loose", "")]
+    [InlineData("leaflet charger cable frayed and broken", "")]
+    [InlineData("duet screen protector gone", "")]
+    [InlineData("tripos controller cable dead", "")]
+    [InlineData("quartet speaker grille missing", "")]
+    [InlineData("leaflet screen lens gone", "")]
+    [InlineData("halyard disc lid sticks sometimes", "tray fail")]
+    [InlineData("quartet volume wheel scratchy", "speaker fail")]
+    [InlineData("leaflet start button dead", "buttons fail")]
+    public void Of_a_name_of_two_the_second_is_spoken_of(string line, string meant) =>
+        string.Join(
+                ", ",
+                Understanding
+                    .Of(line, [.. Models], TradeLibrary.Shipped)
+                    .Facts.Where(f => f.Function is not null)
+                    .Select(f => $"{f.Function} {(f.Passed ? "pass" : "fail")}")
+            )
+            .ShouldBe(meant);
+
     private static string Wrong(Func<DeviceProfile, DeviceFunction, IEnumerable<(string Line, string[] Meant)>> lines)
     {
         var wrong = new List<string>();

@@ -11,6 +11,8 @@ public class SeenVerdictTests
     [InlineData("harrow-quartet", "contacts-eye", "ok")]
     [InlineData("harrow-quartet", "contacts-eye", "good, a bit dull")]
     [InlineData("harrow-quartet", "slot-press", "steady")]
+    // What the key beside the field says.
+    [InlineData("harrow-quartet", "slot-press", "as it should be")]
     // What the profile itself says should be seen, whole or a clause of it.
     [InlineData("harrow-quartet", "seal-press", "no line comes or goes")]
     [InlineData("harrow-quartet", "speaker-eye", "whole, both wires on")]
@@ -36,6 +38,7 @@ public class SeenVerdictTests
 
     [Theory]
     [InlineData("harrow-quartet", "contacts-eye", "bad")]
+    [InlineData("harrow-quartet", "slot-press", "Not so")]
     [InlineData("harrow-quartet", "contacts-eye", "green")]
     [InlineData("harrow-quartet", "contacts-eye", "a little white powder")]
     [InlineData("harrow-quartet", "contacts-eye", "not clean")]

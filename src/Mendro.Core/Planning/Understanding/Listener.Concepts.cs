@@ -118,7 +118,7 @@ internal sealed partial class Listener
 
     private static bool IsThing(string word) =>
         word is "slot" or "cable" or "battery" or "batteries" or "cartridge" or "game" or "adapter" or "brick" or "charger" or "fan"
-            or "motor" or "hinge" or "shell";
+            or "motor" or "hinge" or "shell" or "wire" or "lead" or "cord" or "plug" or "socket" or "lens" or "cover" or "protector" or "grille" or "foil";
 
     /// <summary>What the nearest clause before that names something names first.</summary>
     private List<(int At, DeviceFunction? Function)> SubjectBefore(int from)

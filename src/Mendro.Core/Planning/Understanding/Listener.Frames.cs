@@ -10,7 +10,7 @@ internal sealed partial class Listener
     private void HearFrame(int from, int to)
     {
         var clause = _words.GetRange(from, to - from);
-        if (clause.Exists(w => w is "used" or "earlier" or "formerly" or "maybe" or "perhaps"))
+        if (clause.Exists(w => w is "used" or "earlier" or "formerly" or "previously" or "maybe" or "perhaps"))
             return;
         var subjects = Placed(Subjects(from, to), from);
         // “The sound cuts out” is not said of the unit, though more of the sound was told before.

@@ -19,7 +19,7 @@ internal sealed partial class Listener
                 continue;
             // “The tube lights” says what it does.
             var does = IsVerb(_words[at]) || _words[at] == "lights" && found.Exists(f => f.At + f.Length == at);
-            if (!does)
+            if (!does && !IsOfAnother(one.At + one.Length, from, to))
                 found.Add(one);
             at = one.At + one.Length - 1;
         }
@@ -30,6 +30,41 @@ internal sealed partial class Listener
             found.RemoveAll(f => f.At > cut);
         return found;
     }
+
+    /// <summary>“The picture cable is broken”, “disc tray sticks”: what stands first in a name of two tells of which kind the second is, and
+    /// it is the second of which is spoken.</summary>
+    private bool IsOfAnother(int next, int from, int to)
+    {
+        if (next >= to)
+            return false;
+        var (word, stem) = (_words[next], _stems[next]);
+        if (IsThing(word) || SaidConcepts.Shipped.Marks.Any(m => m.Things.Contains(stem)))
+            return word is not ("pin" or "pins" or "contact" or "contacts" or "loose");
+        // Another function, told or not: of the two the tray is meant.
+        if (!_used[next] && !IsVerb(word) && ButtonAt(next, from, to) is null && (ByWord(next) ?? OfConcept(next)) is not null)
+            return word is not ("button" or "buttons" or "key" or "keys" or "output" or "light" or "lights");
+        if (_used[next])
+            return _facts.Exists(f => f.At == next && f.Fact.Function is not null && (ByWord(next) ?? OfConcept(next)) is { } told && IsOf(f.Fact, told));
+        return !Says(word, stem);
+    }
+
+    /// <summary>A word that says something of what stands before it, and names nothing.</summary>
+    private bool Says(string word, string stem) =>
+        SmallWords.IsKnown(word)
+        || IsSay(word)
+        || IsIf(word)
+        || IsNowAndThen(word)
+        || IsShining(word)
+        || Known.Contains(word)
+        || Stems.Contains(stem)
+        || SaidConcepts.Shipped.Complaints.Contains(stem)
+        || SaidConcepts.Shipped.Press.Contains(stem)
+        || SaidConcepts.Shipped.Dead.Contains(stem)
+        || word is "no" or "not" or "never" or "nothing" or "neither" or "none" or "without" or "needs" or "need" or "must" or "takes"
+        || word.EndsWith("ly", StringComparison.Ordinal)
+        || word.EndsWith("ing", StringComparison.Ordinal)
+        || word.EndsWith("ed", StringComparison.Ordinal)
+        || word.EndsWith('s');
 
     private static bool IsWhen(string word) => IsIf(word) && word != "only";
 
