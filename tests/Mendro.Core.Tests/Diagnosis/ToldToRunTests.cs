@@ -23,7 +23,7 @@ public class ToldToRunTests
         var light = model.Profile.Functions.First(f => f.Kind == "power-light");
         foreach (var function in model.Profile.Functions.Where(f => Heard.Contains(f.Kind) && f.Name != "Power button"))
         {
-            var before = model.Closure(start.Id).Except(start.Needs).Except(function.Needs).ToHashSet();
+            var before = model.BeforeTheBoard(start).Except(function.Needs).ToHashSet();
             var alone = Suspects(model, new FunctionTried(0, function.Id, false));
             before.ShouldNotContain(alone[0].Fault.Part.Id, $"{function.Id} alone: {alone[0].Fault.Id} first");
             var dead = Suspects(model, new FunctionTried(0, light.Id, false, "nothing"), new FunctionTried(1, function.Id, false));

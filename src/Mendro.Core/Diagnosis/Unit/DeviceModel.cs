@@ -96,6 +96,11 @@ public sealed partial class DeviceModel
     public IReadOnlySet<PartId> Closure(FunctionId functionId) =>
         _closures.TryGetValue(functionId, out var set) ? set : new HashSet<PartId>();
 
+    /// <summary>Parts that must let a start through and are none of its own: what starts shows that they do.</summary>
+    public IReadOnlySet<PartId> BeforeTheBoard(DeviceFunction start) => _before.GetOrAdd(start.Id, _ => Closure(start.Id).Except(start.Needs).ToHashSet());
+
+    private readonly ConcurrentDictionary<FunctionId, IReadOnlySet<PartId>> _before = new();
+
     private Carries? Medium(DeviceFunction function) => Library.FindFunctionKind(function.Kind)?.Medium;
 
     /// <summary>“The function fails”, whatever it looks like.</summary>

@@ -18,7 +18,7 @@ internal sealed class SameMoment
     private readonly Dictionary<int, List<(FunctionId Function, IReadOnlySet<PartId> Needs)>> _failures = [];
     private readonly HashSet<(int Moment, FunctionId Function)> _mixed = [];
     private readonly Dictionary<int, (FunctionId By, IReadOnlySet<PartId> Before)> _started = [];
-    private readonly HashSet<PartId> _toldToRun;
+    private readonly IReadOnlySet<PartId> _toldToRun;
     private readonly HashSet<string> _notOfTheDead;
 
     /// <summary>Divides the facts of a case into moments.</summary>
@@ -40,7 +40,7 @@ internal sealed class SameMoment
                 _mixed.Add((moment, tried.FunctionId));
             last[(moment, tried.FunctionId)] = tried.Passed;
             if (tried.Passed && model.Profile.FindFunction(tried.FunctionId) is { Kind: "start-up" } start)
-                _started[moment] = (start.Id, model.Closure(start.Id).Except(start.Needs).ToHashSet());
+                _started[moment] = (start.Id, model.BeforeTheBoard(start));
             if (!tried.Passed)
             {
                 if (!_failures.TryGetValue(moment, out var list))
@@ -100,8 +100,6 @@ internal sealed class SameMoment
     /// nearly all of it was for want of a start (value from memory).</summary>
     private const double LostThoughStarted = 0.15;
 
-    private bool IsNotOfTheDead(string by) => _notOfTheDead.Contains(by);
-
     /// <summary>Share of the units that are dead and brought for something else: one in twenty, for who has a dead one says so (value from
     /// memory).</summary>
     private const double DeadAndNotSaid = 0.05;
@@ -111,19 +109,16 @@ internal sealed class SameMoment
 
     /// <summary>What lies before the board of a unit that is brought for its sound or its buttons, of which nobody said that it is dead or
     /// does not start: empty where somebody did, or where the start was tried.</summary>
-    private static HashSet<PartId> ToldToRun(DeviceModel model, BenchFacts facts, int count)
+    private static IReadOnlySet<PartId> ToldToRun(DeviceModel model, BenchFacts facts, int count)
     {
         if (model.Profile.Functions.FirstOrDefault(f => f.Kind == "start-up") is not { } start)
-            return [];
-        var tried = Enumerable.Range(0, count).Select(at => facts[at]).OfType<FunctionTried>().ToList();
-        return tried.Exists(t => model.Profile.FindFunction(t.FunctionId) is { } function && OfTheDead.Contains(function.Kind) && IsOfPower(function, t))
-            ? []
-            : model.Closure(start.Id).Except(start.Needs).ToHashSet();
+            return new HashSet<PartId>();
+        // A charge that fails says nothing of how it runs.
+        bool Says(FunctionTried tried) =>
+            model.Profile.FindFunction(tried.FunctionId)?.Kind is { } kind
+            && (kind == "start-up" || !tried.Passed && kind != "charging" && OfTheDead.Contains(kind));
+        return Enumerable.Range(0, count).Any(at => facts[at] is FunctionTried tried && Says(tried)) ? new HashSet<PartId>() : model.BeforeTheBoard(start);
     }
-
-    // A charge that fails says nothing of how it runs.
-    private static bool IsOfPower(DeviceFunction function, FunctionTried tried) =>
-        function.Kind != "charging" && (!tried.Passed || function.Kind == "start-up");
 
     private static bool NotShown(string? look) => look is null or "nothing" or "blinks" or "solid-colour";
 
@@ -132,6 +127,12 @@ internal sealed class SameMoment
         _started.TryGetValue(moment, out var started)
         && !_mixed.Contains((moment, started.By))
         && started.Before.Contains(fault.Part.Id);
+
+    /// <summary>What is left of a fault before the board, or null: the unit started just then, or was brought as one that runs.</summary>
+    private double? LeftOf(int moment, string by, PartFault fault) =>
+        LetItStart(moment, fault) ? LostThoughStarted
+        : _notOfTheDead.Contains(by) && _toldToRun.Contains(fault.Part.Id) ? DeadAndNotSaid
+        : null;
 
     /// <summary>True for a part with lines of their own for each function: what works shows its own line.</summary>
     private bool IsLines(PartFault fault) => _library.Has(fault.Part.Kind, PartRole.Lines);
@@ -150,13 +151,14 @@ internal sealed class SameMoment
                 if (!IsLines(fault) && DeviceModel.Flickers(fault.Mode) >= Conditions.ComesAndGoes)
                     list[n] = list[n] with { P = Cleared(_momentOf[at], by, fault, list[n].P) };
             }
-            else if (by.StartsWith("fn:", StringComparison.Ordinal) && NotShown(look) && !IsLines(fault) && LetItStart(_momentOf[at], fault))
+            else if (
+                by.StartsWith("fn:", StringComparison.Ordinal)
+                && NotShown(look)
+                && !IsLines(fault)
+                && LeftOf(_momentOf[at], by, fault) is { } left
+            )
             {
-                list[n] = list[n] with { P = list[n].P * LostThoughStarted };
-            }
-            else if (IsNotOfTheDead(by) && NotShown(look) && !IsLines(fault) && _toldToRun.Contains(fault.Part.Id))
-            {
-                list[n] = list[n] with { P = list[n].P * DeadAndNotSaid };
+                list[n] = list[n] with { P = list[n].P * left };
             }
             else if (!_failing.TryAdd(list[n].Fault, (by, look)) && _failing[list[n].Fault] is var (other, before))
             {

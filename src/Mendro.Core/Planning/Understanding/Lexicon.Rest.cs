@@ -140,7 +140,6 @@ internal static partial class Lexicon
         new("no spin", "disc", "nothing"),
         new("no disk seen|found|detected?", "storage", "nothing"),
         new("not recognised|detected|seen", "disc", "not-read"),
-        new("not recognised|detected|seen", "cartridge", "fail"),
         new("not recognised|detected|seen|found", "~direction", "nothing"),
         new("disc|disk spins|turns but|and nothing is? read|loaded|found|seen", "disc", "not-read"),
         new("nothing is read|loaded|found", "disc,cartridge", "not-read"),

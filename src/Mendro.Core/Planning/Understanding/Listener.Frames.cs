@@ -37,7 +37,7 @@ internal sealed partial class Listener
             return;
         foreach (var (at, length, function) in subjects)
         {
-            if (!_facts.Any(f => IsOf(f.Fact, function) && !f.Fact.Passed))
+            if (!IsToldToFail(function))
                 Add(at, Fact(function, said.Kind, at, length));
             Use(at, at + length);
         }
@@ -51,7 +51,7 @@ internal sealed partial class Listener
     {
         var places = subjects.FindAll(s =>
             s.Function.Kind is "phones" or "speaker"
-            && Enumerable.Range(from, s.At - from).Reverse().TakeWhile(n => n >= s.At - 3).Any(n => _words[n] is "in" or "on" or "from" or "through" or "over")
+            && Enumerable.Range(from, s.At - from).Reverse().TakeWhile(n => n >= s.At - 3).Any(n => IsFrom(_words[n]))
         );
         return places.Count == 1 && subjects.TrueForAll(s => s.Function.Kind is "phones" or "speaker") ? places : subjects;
     }

@@ -147,7 +147,7 @@ internal sealed partial class Listener
     {
         for (var n = from; n + 1 < to; n++)
         {
-            if (_words[n] is not ("in" or "on" or "from" or "through" or "over"))
+            if (!IsFrom(_words[n]))
                 continue;
             var next = _words[n + 1] is "the" or "my" or "both" ? n + 2 : n + 1;
             if (next < to && ByWord(next) is { } function)

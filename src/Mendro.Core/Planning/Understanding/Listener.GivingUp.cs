@@ -7,13 +7,17 @@ internal sealed partial class Listener
 {
     private (int At, int Length, SaidConcepts.GivesUp How)? GivesUpAt(int at)
     {
-        // “Switches off when a game is put in”: who switches it off says “I switch it off”.
-        var isTold = at + 1 < _words.Count && !_used[at] && !_used[at + 1];
         var next = at + 1 < _words.Count ? _words[at + 1] : SaidWords.Break;
-        if (!_used[at] && _words[at] is "resets" or "reboots" && (SaidWords.IsBreak(next) || IsIf(next) || next is "in" or "during"))
-            return (at, 1, SaidConcepts.Shipped.Ends[1]);
-        if (isTold && _words[at + 1] is "off" or "out" && _words[at] is "switches" or "turns" or "goes" or "powers")
-            return (at, 2, SaidConcepts.Shipped.Ends[0]);
+        var bare = SaidWords.IsBreak(next) || IsIf(next) || next is "in" or "during";
+        // “Switches off when a game is put in”, “resets during play.”
+        foreach (var how in _used[at] ? [] : SaidConcepts.Shipped.Ends)
+        {
+            if (bare && how.Bare.Contains(_words[at]))
+                return (at, 1, how);
+            if (at + 1 < _words.Count && !_used[at + 1] && how.Told.Contains($"{_words[at]} {next}"))
+                return (at, 2, how);
+        }
+
         foreach (var how in SaidConcepts.Shipped.Ends)
         foreach (var words in how.Ways)
         {
@@ -61,7 +65,7 @@ internal sealed partial class Listener
             if (function is null)
                 return;
             Use(at, at + length);
-            if (_facts.Any(f => IsOf(f.Fact, function) && !f.Fact.Passed))
+            if (IsToldToFail(function))
                 return;
             Add(at, Fact(function, press is not null ? SaidOf.Pressed : warm is not null ? SaidOf.Warm : SaidOf.Bad, at, length));
             Use(at, at + length);
@@ -85,7 +89,7 @@ internal sealed partial class Listener
         var whole = _profile.Kind == DeviceKind.Controller ? _profile.Functions.FirstOrDefault() : null;
         if ((disc ?? ByWord(verb) ?? Likeliest(["start-up", "cartridge"]) ?? whole) is not { } start)
             return;
-        if (IsDenied(from, verb) || _facts.Any(f => IsOf(f.Fact, start) && !f.Fact.Passed))
+        if (IsDenied(from, verb) || IsToldToFail(start))
             return;
         var press = PressIn(from, to, free);
         var only = Enumerable.Range(from, to - from).Any(n => _words[n] == "only" && n + 1 < to && IsWhen(_words[n + 1]));
@@ -115,7 +119,7 @@ internal sealed partial class Listener
         // Films and records come on discs.
         if (function.Kind == "start-up" && _words.GetRange(start, end - start).Exists(w => w is "dvds" or "dvd" or "cds" or "cd" or "films" or "movies"))
             function = Likeliest(["disc"]) ?? function;
-        if (_facts.Any(f => IsOf(f.Fact, function) && !f.Fact.Passed))
+        if (IsToldToFail(function))
             return;
         Add(from, new SaidFact(function.Id));
         Use(from, to);

@@ -32,13 +32,13 @@ internal sealed partial class Listener
             if (_words[at] is not ("only" or "just"))
                 continue;
             var place = at + 1;
-            while (place < to && (IsFrom(_words[place]) || _words[place] is "comes" or "works" or "heard" or "plays" or "the" or "my"))
+            while (place < to && (IsFrom(_words[place]) || _words[place] is "via" or "comes" or "works" or "heard" or "plays" or "the" or "my"))
                 place++;
             if (
                 place >= to
                 || place == at + 1
                 || ByWord(place) is not { Kind: "phones" or "speaker" } there
-                || !Enumerable.Range(at + 1, place - at - 1).Any(n => IsFrom(_words[n]))
+                || !Enumerable.Range(at + 1, place - at - 1).Any(n => IsFrom(_words[n]) || _words[n] == "via")
                 || _profile.Functions.FirstOrDefault(f => f.Kind is "phones" or "speaker" && f.Kind != there.Kind) is not { } other
             )
                 continue;
@@ -66,7 +66,8 @@ internal sealed partial class Listener
         Use(from, to);
     }
 
-    private static bool IsFrom(string word) => word is "in" or "on" or "from" or "through" or "over" or "via";
+    /// <summary>Where something is heard or seen: “in the left ear”.</summary>
+    private static bool IsFrom(string word) => word is "in" or "on" or "from" or "through" or "over";
 
     /// <summary>“Eject is great”, “start-up and clock alright”: what is named by any of its names and of which nothing but good is said.</summary>
     private void HearWell(int from, int to)

@@ -10,6 +10,7 @@ internal sealed partial class Listener
     {
         bool Own(int n) => subjects.Exists(s => n >= s.At && n < s.At + s.Length);
         var free = Enumerable.Range(from, to - from).Where(n => !_used[n] && !Own(n)).ToList();
+        var clause = _words.GetRange(from, to - from);
         // “Up gets stuck when pressed” says no more of it by the press.
         if (First(free, n => _words[n] is "stuck" or "sticks" or "jammed" or "jams") is { } stuck && subjects.TrueForAll(s => HasLook(s.Function, "stuck")))
             return (SaidOf.ByItself, [stuck]);
@@ -22,7 +23,6 @@ internal sealed partial class Listener
             return (SaidOf.ByItself, itself);
         if (DeadIn(from, to, free) is { } dead)
         {
-            var clause = _words.GetRange(from, to - from);
             var depends = Enumerable.Range(from, to - from).Any(n => IsIf(_words[n]) && !PressesAControl(n, to));
             return (HalfIn(from, to) ? SaidOf.OneSide : depends || clause.Exists(IsNowAndThen) ? SaidOf.Bad : SaidOf.Nothing, dead);
         }
@@ -36,11 +36,11 @@ internal sealed partial class Listener
         var good = Enumerable.Range(from, to - from).Any(n => SmallWords.IsGood(_words[n]) && _words[n] != "on");
         // “Port 2 intermittent”, “picture comes and goes.”
         var byWord = subjects.TrueForAll(s => ByWord(s.At) is { } word && word.Id.Equals(s.Function.Id));
-        var clear = good && byWord && !_words.GetRange(from, to - from).Contains("only");
+        var clear = good && byWord && !clause.Contains("only");
         if (!clear && First(free, n => IsNowAndThen(_words[n]) && _words[n] is not ("mostly" or "usually" or "forever")) is { } now)
             return (SaidOf.Bad, [now]);
         // “Image only visible from the side.”
-        var isSeen = _words.GetRange(from, to - from).Exists(w => w is "visible" or "readable" or "seen" or "audible");
+        var isSeen = clause.Exists(w => w is "visible" or "readable" or "seen" or "audible");
         if (isSeen && First(free, n => _words[n] == "only") is { } seen)
             return (SaidOf.Bad, [seen]);
         // “Lights only after an hour.”
@@ -51,7 +51,7 @@ internal sealed partial class Listener
             return (SaidOf.OneSide, [.. Enumerable.Range(from, to - from).Where(n => SmallWords.IsGood(_words[n]))]);
         // “Only half the screen shows anything.”
         return HalfIn(from, to) && First(free, n => _words[n] is "only" or "just") is { } only
-            ? (_words.GetRange(from, to - from).Exists(w => w is "left" or "right" or "ear") ? SaidOf.OneSide : SaidOf.Bad, [only])
+            ? (clause.Exists(w => w is "left" or "right" or "ear") ? SaidOf.OneSide : SaidOf.Bad, [only])
             : null;
     }
 

@@ -7,7 +7,7 @@ internal sealed partial class Listener
 {
     /// <summary>What the clause names and of which nothing bad is told yet, in its order, each once.</summary>
     private List<(int At, int Length, DeviceFunction Function)> Subjects(int from, int to) =>
-        AllSubjects(from, to).FindAll(f => !_facts.Any(told => IsOf(told.Fact, f.Function) && !told.Fact.Passed));
+        AllSubjects(from, to).FindAll(f => !IsToldToFail(f.Function));
 
     /// <summary>What the clause names, in its order.</summary>
     private List<(int At, int Length, DeviceFunction Function)> AllSubjects(int from, int to)

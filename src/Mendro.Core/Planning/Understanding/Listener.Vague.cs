@@ -18,7 +18,7 @@ internal sealed partial class Listener
             if (said is null && (end >= to || _used[end] || IsLight(_words[end]) || IsIf(_words[end])))
                 said = Before(from, at);
             // What was heard to work is heard again: “works strangely”.
-            if (said is not { } found || _facts.Any(f => IsOf(f.Fact, found.Function) && !f.Fact.Passed))
+            if (said is not { } found || IsToldToFail(found.Function))
                 continue;
             // “Nothing wrong with the sound” is no complaint.
             if (IsDenied(from, at) || at > from && _words[at - 1] is "nothing" or "much" or "hardly")

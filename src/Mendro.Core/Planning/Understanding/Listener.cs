@@ -218,6 +218,8 @@ internal sealed partial class Listener
 
     private static bool IsOf(SaidFact fact, DeviceFunction function) => fact.Function is { } told && told.Equals(function.Id);
 
+    private bool IsToldToFail(DeviceFunction function) => _facts.Exists(f => IsOf(f.Fact, function) && !f.Fact.Passed);
+
     private void Use(int from, int to)
     {
         for (var n = from; n < to; n++)

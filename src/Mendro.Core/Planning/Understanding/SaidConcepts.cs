@@ -34,7 +34,10 @@ internal sealed class SaidConcepts
     /// <summary>Ways of saying that a unit gives up while it runs.</summary>
     /// <param name="Kinds">Kinds of function that fails so, the likeliest first.</param>
     /// <param name="Ways">Base forms of the words of each way.</param>
-    internal sealed record GivesUp(IReadOnlyList<string> Kinds, IReadOnlyList<IReadOnlyList<string>> Ways);
+    /// <param name="Told">Ways by their very words: who switches it off says “I switch it off”.</param>
+    /// <param name="Bare">Words that say so by themselves, where nothing is named behind them.</param>
+    internal sealed record GivesUp(
+        IReadOnlyList<string> Kinds, IReadOnlyList<IReadOnlyList<string>> Ways, IReadOnlySet<string> Told, IReadOnlySet<string> Bare);
 
     private sealed record FunctionRow(string Kinds, string Words);
 
@@ -46,7 +49,7 @@ internal sealed class SaidConcepts
         string Source, List<FunctionRow> Functions, List<StateRow> States, List<MarkRow> Marks, string Complaints, string Up,
         string Own, string Press, string Dead, string Effects, string Answers, List<EndRow> Ends);
 
-    private sealed record EndRow(string Kinds, string Ways);
+    private sealed record EndRow(string Kinds, string Ways, string? Told, string? Bare);
 
     private static readonly JsonSerializerOptions Options = new() { PropertyNameCaseInsensitive = true };
 
@@ -66,7 +69,9 @@ internal sealed class SaidConcepts
         [
             .. data.Ends.Select(e => new GivesUp(
                 e.Kinds.Split(' '),
-                [.. e.Ways.Split(", ").Select(way => (IReadOnlyList<string>)[.. Split(way).Select(Stem.Of)]).OrderByDescending(way => way.Count)]
+                [.. e.Ways.Split(", ").Select(way => (IReadOnlyList<string>)[.. Split(way).Select(Stem.Of)]).OrderByDescending(way => way.Count)],
+                (e.Told ?? "").Split(", ").ToHashSet(),
+                Split(e.Bare ?? "").ToHashSet()
             )),
         ];
         Words = data.Functions.Select(f => f.Words)
