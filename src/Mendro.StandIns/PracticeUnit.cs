@@ -67,8 +67,8 @@ public sealed class PracticeUnit : HiddenUnit
         // Who sees or feels something says what it is.
         return outcome == ProbeOutcome.Abnormal
             && TradeLibrary.Of(probe.Kind).ByEye
-            && cause?.Mode.Words is { Count: > 0 } words
-            && ReadingJudge.Judge(Model.Profile, probe, $"bad, {words[0]}{Which(probe, cause.Part)}") is { IsOk: true } judged
+            && cause?.Mode.PlainWord is { } word
+            && ReadingJudge.Judge(Model.Profile, probe, $"bad, {word}{Which(probe, cause.Part)}") is { IsOk: true } judged
             ? ProbeReading.Of(probe, judged.Value)
             : ProbeReading.Told(probe, outcome) with
             {

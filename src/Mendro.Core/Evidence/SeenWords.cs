@@ -28,7 +28,54 @@ public static partial class SeenWords
         "end to end",
     ];
 
-    private static readonly string[] Loose = ["comes", "goes", "flicker", "changes", "cuts", "starts", "returns", "appears"];
+    private static readonly string[] Loose =
+    [
+        "comes",
+        "goes",
+        "flicker",
+        "changes",
+        "cuts",
+        "starts",
+        "returns",
+        "appears",
+        "crackl*",
+        "jumps",
+        "intermittent",
+        "works when",
+        "works if",
+        "only when",
+        "now and then",
+        "sometimes",
+    ];
+
+    // What makes a form of a word, and no word of its own. Common English.
+    private static readonly HashSet<string> Endings =
+    [
+        "",
+        "s",
+        "es",
+        "d",
+        "ed",
+        "n",
+        "en",
+        "ens",
+        "ened",
+        "ned",
+        "r",
+        "er",
+        "ier",
+        "ing",
+        "y",
+        "ily",
+        "ly",
+        "ish",
+        "ness",
+        "age",
+        "less",
+    ];
+
+    // What only looks like a form: of crack, low and up.
+    private static readonly HashSet<string> OtherWords = ["crackly", "lower", "upper"];
 
     /// <summary>True when some words tell of something that comes and goes.</summary>
     /// <param name="text">Text in lower case.</param>
@@ -43,22 +90,36 @@ public static partial class SeenWords
             : SeenGrade.Untold;
     }
 
-    /// <summary>True when a text has a word that begins like this one, and no “no” before it.</summary>
+    /// <summary>True when a text has this word, or a form of it, and no “no” before it.</summary>
     /// <param name="text">Text in lower case.</param>
-    /// <param name="word">Beginning of a word, in lower case.</param>
+    /// <param name="word">Word in lower case: “crack” is said by cracks and cracked, not by crackles. With a star at its end whatever
+    /// begins like it: “corro*”.</param>
     public static bool Says(string text, string word) => Places(text, word).Any(before => !IsTurned(before));
 
-    /// <summary>True when a text has a word that begins like this one, with a “no” before it.</summary>
+    /// <summary>True when a text has this word, or a form of it, with a “no” before it.</summary>
     /// <param name="text">Text in lower case.</param>
-    /// <param name="word">Beginning of a word, in lower case.</param>
+    /// <param name="word">Word in lower case, with a star at its end where only its beginning counts.</param>
     public static bool Denies(string text, string word) => Places(text, word).Any(IsTurned);
 
-    /// <summary>What stands before each word that begins like this one.</summary>
+    /// <summary>What stands before each place where a word, or a form of it, is said.</summary>
     private static IEnumerable<string> Places(string text, string word)
     {
-        for (var at = text.IndexOf(word, StringComparison.Ordinal); at >= 0; at = text.IndexOf(word, at + 1, StringComparison.Ordinal))
-            if (at == 0 || !char.IsLetter(text[at - 1]))
+        var (stem, cut) = word.EndsWith('*') ? (word[..^1], true) : (word, false);
+        for (var at = text.IndexOf(stem, StringComparison.Ordinal); at >= 0; at = text.IndexOf(stem, at + 1, StringComparison.Ordinal))
+            if ((at == 0 || !char.IsLetter(text[at - 1])) && (cut || IsForm(text, at, stem.Length)))
                 yield return text[..at];
+    }
+
+    /// <summary>True when the word at a place is this one or a form of it: what follows is an ending, the last letter doubled or not.</summary>
+    private static bool IsForm(string text, int at, int length)
+    {
+        var end = at + length;
+        while (end < text.Length && char.IsLetter(text[end]))
+            end++;
+        if (OtherWords.Contains(text[at..end]))
+            return false;
+        var left = text[(at + length)..end];
+        return Endings.Contains(left) || left.Length > 1 && left[0] == text[at + length - 1] && Endings.Contains(left[1..]);
     }
 
     private static bool IsTurned(string before) => Turned().IsMatch(before);

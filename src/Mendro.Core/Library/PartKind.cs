@@ -78,7 +78,7 @@ public sealed record PartClass(string Id, string Name, IReadOnlyList<ModeOverrid
 /// <param name="Detect">Chance that a check of this kind at the part shows it, by probe kind.</param>
 /// <param name="Looks">How the failure looks, by function kind.</param>
 /// <param name="Source">Where this comes from.</param>
-/// <param name="Words">Words in which an eye or a finger tells it: “crust”, “bent”.</param>
+/// <param name="Words">Words in which an eye or a finger tells it: “crust”, “bent”; with a star at the end where only the beginning counts.</param>
 /// <param name="Resistive">True for what passes something, badly, as dirt and crust do, where a break passes nothing.</param>
 /// <param name="Only">Kinds of function it harms, when the part lies in the way of others too; null for all.</param>
 /// <param name="GoneWith">Kind of function whose success takes it away, as charging does an empty pack; null for none.</param>
@@ -97,7 +97,11 @@ public sealed record FailureMode(
     IReadOnlyList<string>? Only = null,
     string? GoneWith = null,
     double TooHigh = 0
-);
+)
+{
+    /// <summary>The word in which a bench mostly tells it; null where no eye or finger can.</summary>
+    public string? PlainWord => Words is { Count: > 0 } words ? words[0].TrimEnd('*') : null;
+}
 
 /// <summary>How often a failing function shows a certain look under one failure mode.</summary>
 /// <param name="Function">Function kind, or <c>*</c> for all.</param>

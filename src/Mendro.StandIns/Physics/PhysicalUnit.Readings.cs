@@ -44,7 +44,7 @@ public sealed partial class PhysicalUnit
                 return Seen(probe, slip);
             case ProbeKind.Press:
                 var answers = Faults(probe).FirstOrDefault(f => Moves(f, $"{probe.Id}/{trial}"));
-                return answers is not null || slip ? $"bad, {answers?.Mode.Words?.FirstOrDefault() ?? "it changes"}" : "ok";
+                return answers is not null || slip ? $"bad, {answers?.Mode.PlainWord ?? "it changes"}" : "ok";
             default:
                 return "ok";
         }
@@ -97,7 +97,7 @@ public sealed partial class PhysicalUnit
             if (Uniform("seen", $"{fault.Id}/{probe.Id}") >= shows)
                 continue;
             var grade = Severity(fault) > 0.8 ? "heavy " : "";
-            return $"bad, {grade}{fault.Mode.Words?.FirstOrDefault() ?? ""}{Which(probe, fault.Part)}".TrimEnd(',', ' ');
+            return $"bad, {grade}{fault.Mode.PlainWord ?? ""}{Which(probe, fault.Part)}".TrimEnd(',', ' ');
         }
 
         return slip ? "bad" : "ok";

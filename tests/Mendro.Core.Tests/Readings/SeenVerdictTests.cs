@@ -1,4 +1,6 @@
 using Mendro.Core.Evidence;
+using Mendro.Core.Library;
+using Mendro.Core.Profiles;
 using Mendro.Core.Readings;
 
 namespace Mendro.Core.Tests.Readings;
@@ -95,4 +97,30 @@ public class SeenVerdictTests
         judged.IsOk.ShouldBeTrue(judged.Problem);
         return judged.Value.Outcome;
     }
+
+    /// <summary>A word is told by its forms, and not by what merely begins like it. Facts of English.</summary>
+    [Theory]
+    [InlineData("crack", "bad, cracked right through", true)]
+    [InlineData("crack", "bad, crackles when moved", false)]
+    [InlineData("crack", "a crackly sound", false)]
+    [InlineData("low", "lower half dark", false)]
+    [InlineData("up", "upper pins dull", false)]
+    [InlineData("rip", "ripple on the rail", false)]
+    [InlineData("rip", "ripped", true)]
+    [InlineData("rot", "rotates freely", false)]
+    [InlineData("thin", "one thing loose", false)]
+    [InlineData("hum", "human hair in it", false)]
+    [InlineData("grub", "grubby", true)]
+    [InlineData("loose", "loosened", true)]
+    [InlineData("corro*", "corroded", true)]
+    public void A_word_is_told_by_its_forms(string word, string text, bool said) => SeenWords.Says(text, word).ShouldBe(said);
+
+    /// <summary>What an eye or a finger can show has words to tell it by; else words for its neighbour would clear it.</summary>
+    [Fact]
+    public void Each_way_of_failing_that_is_seen_or_felt_has_words() =>
+        TradeLibrary
+            .Shipped.PartKinds.SelectMany(k => k.Modes.Select(m => (k.Kind, m)))
+            .Where(x => x.m.Words is null && x.m.Detect?.Keys.Any(k => k is ProbeKind.Look or ProbeKind.Press) == true)
+            .Select(x => $"{x.Kind}.{x.m.Id}")
+            .ShouldBeEmpty();
 }
