@@ -96,6 +96,20 @@ public static partial class SeenWords
     /// begins like it: “corro*”.</param>
     public static bool Says(string text, string word) => Places(text, word).Any(before => !IsTurned(before));
 
+    /// <summary>True when a text has this word, or a form of it, whatever stands before: “no click on the left one” names the left.</summary>
+    /// <param name="text">Text in lower case.</param>
+    /// <param name="word">Word in lower case.</param>
+    public static bool Names(string text, string word) => Places(text, word).Any();
+
+    /// <summary>True when a clause of a text says some words, in whatever order: “black ends” is also said by “ends are black”. What
+    /// begins with a “no” or a number is said as it stands.</summary>
+    /// <param name="text">Text in lower case.</param>
+    /// <param name="words">Words in lower case.</param>
+    public static bool SaysTogether(string text, string words) =>
+        Says(text, words)
+        || !AsItStands().IsMatch(words)
+            && Clauses().Split(text).Any(clause => words.Split(' ').All(w => Says(clause, w)));
+
     /// <summary>True when a text has this word, or a form of it, with a “no” before it.</summary>
     /// <param name="text">Text in lower case.</param>
     /// <param name="word">Word in lower case, with a star at its end where only its beginning counts.</param>
@@ -121,6 +135,12 @@ public static partial class SeenWords
         var left = text[(at + length)..end];
         return Endings.Contains(left) || left.Length > 1 && left[0] == text[at + length - 1] && Endings.Contains(left[1..]);
     }
+
+    [GeneratedRegex(@"\b(?:no|not|at|and|in)\b|[0-9]")]
+    private static partial Regex AsItStands();
+
+    [GeneratedRegex("[,;.]")]
+    private static partial Regex Clauses();
 
     private static bool IsTurned(string before) => Turned().IsMatch(before);
 

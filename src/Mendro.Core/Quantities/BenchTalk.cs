@@ -18,6 +18,24 @@ internal static partial class BenchTalk
         return (DirectVolts().Replace(typed, "$1 V"), jumps.Success);
     }
 
+    /// <summary>True when words say that nothing goes through: what a meter shows on a way that is open.</summary>
+    /// <param name="typed">What was typed for ohms, a diode or a buzzer.</param>
+    public static bool SaysNoWay(string typed) => NoWay().IsMatch(typed);
+
+    /// <summary>True when words say that it is as good as a wire.</summary>
+    /// <param name="typed">What was typed for ohms or a diode.</param>
+    public static bool SaysShort(string typed) => Short().IsMatch(typed);
+
+    [GeneratedRegex(
+        @"^(?:it )?(?:is )?(?:no (?:reading|value|ohms|resistance|connection|contact|sound|tone|signal)(?: at all)?"
+            + @"|open circuit|nothing(?: at all)?|none|dead|not connected|off(?: the)? scale|out of range|infinite ohms)$",
+        RegexOptions.IgnoreCase
+    )]
+    private static partial Regex NoWay();
+
+    [GeneratedRegex(@"^(?:it )?(?:is )?(?:a )?(?:dead |full |hard )?short(?:ed)?(?: circuit)?(?: to ground)?$", RegexOptions.IgnoreCase)]
+    private static partial Regex Short();
+
     [GeneratedRegex(
         @"(?<!\b(?:no|never|not) )\b(?:and )?(?:it )?(?:jump(?:s|ing|y|ed)|fluctuat\w*|unstable|unsteady|not steady|wanders|intermittent"
             + @"|comes and goes|cuts in and out|cuts out)\b.*$",

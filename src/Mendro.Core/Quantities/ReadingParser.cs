@@ -64,6 +64,13 @@ public static partial class ReadingParser
                 return Outcome<Reading>.Ok(new Reading(ReadingUnit.Volts, 0, null, jumps));
         }
 
+        if (BenchTalk.SaysNoWay(typed) && assumed is ReadingUnit.Ohms or ReadingUnit.DiodeVolts)
+            return Outcome<Reading>.Ok(new Reading(ReadingUnit.OverRange, null, null, jumps));
+        if (BenchTalk.SaysNoWay(typed) && assumed == ReadingUnit.Beep)
+            return Outcome<Reading>.Ok(new Reading(ReadingUnit.Beep, 0, null, jumps));
+        if (BenchTalk.SaysShort(typed) && assumed is ReadingUnit.Ohms or ReadingUnit.DiodeVolts)
+            return Outcome<Reading>.Ok(new Reading(assumed, 0, null, jumps));
+
         if (assumed == ReadingUnit.Word)
             return Outcome<Reading>.Ok(new Reading(ReadingUnit.Word, null, typed, jumps));
 

@@ -33,6 +33,12 @@ public class ReadingParserTests
     [InlineData("0.6", ReadingUnit.Beep, ReadingUnit.Ohms, 0.6)]
     [InlineData("buzzes", ReadingUnit.Beep, ReadingUnit.Beep, 1)]
     [InlineData("no continuity", ReadingUnit.Beep, ReadingUnit.Beep, 0)]
+    [InlineData("dead", ReadingUnit.Beep, ReadingUnit.Beep, 0)]
+    [InlineData("no sound", ReadingUnit.Beep, ReadingUnit.Beep, 0)]
+    [InlineData("open circuit", ReadingUnit.Beep, ReadingUnit.Beep, 0)]
+    [InlineData("dead short", ReadingUnit.Ohms, ReadingUnit.Ohms, 0)]
+    [InlineData("shorted to ground", ReadingUnit.Ohms, ReadingUnit.Ohms, 0)]
+    [InlineData("short", ReadingUnit.DiodeVolts, ReadingUnit.DiodeVolts, 0)]
     [InlineData("nothing", ReadingUnit.Volts, ReadingUnit.Volts, 0)]
     [InlineData("zero", ReadingUnit.Volts, ReadingUnit.Volts, 0)]
     [InlineData("about 4.6 V", ReadingUnit.Volts, ReadingUnit.Volts, 4.6)]
@@ -66,6 +72,12 @@ public class ReadingParserTests
     [InlineData("infinite")]
     [InlineData("OL")]
     [InlineData("open")]
+    [InlineData("no reading")]
+    [InlineData("no reading at all")]
+    [InlineData("nothing")]
+    [InlineData("no connection")]
+    [InlineData("off the scale")]
+    [InlineData("open circuit")]
     public void Over_range_is_told_in_many_ways(string text) =>
         ReadingParser.Parse(text, ReadingUnit.Ohms).Value!.Unit.ShouldBe(ReadingUnit.OverRange);
 

@@ -115,6 +115,15 @@ public class SeenVerdictTests
     [InlineData("corro*", "corroded", true)]
     public void A_word_is_told_by_its_forms(string word, string text, bool said) => SeenWords.Says(text, word).ShouldBe(said);
 
+    /// <summary>Words that belong together are told in any order within a clause; a “no” stands where it stands.</summary>
+    [Theory]
+    [InlineData("black ends", "ends black", true)]
+    [InlineData("black ends", "the ends are quite black", true)]
+    [InlineData("black ends", "black dust, ends fine", false)]
+    [InlineData("no spring", "spring, no rust", false)]
+    [InlineData("eaten all over", "all over eaten", true)]
+    public void Words_that_belong_together(string words, string text, bool said) => SeenWords.SaysTogether(text, words).ShouldBe(said);
+
     /// <summary>What an eye or a finger can show has words to tell it by; else words for its neighbour would clear it.</summary>
     [Fact]
     public void Each_way_of_failing_that_is_seen_or_felt_has_words() =>

@@ -70,7 +70,7 @@ public sealed partial class DeviceModel
         var parts = PartsNamed(probe, text);
         var there = (parts.Count > 0 ? parts : probe.PartIds().Distinct()).SelectMany(FaultsOf).ToList();
         List<int> Of(Func<FailureMode, bool> says) => there.Where(f => says(Faults[f].Mode)).ToList();
-        var named = Of(m => m.Words?.Any(w => w.Contains(' ') && SeenWords.Says(text, w)) == true);
+        var named = Of(m => m.Words?.Any(w => w.Contains(' ') && SeenWords.SaysTogether(text, w)) == true);
         if (named.Count == 0)
             named = Of(m => m.Words?.Any(w => SeenWords.Says(text, w)) == true);
         // What comes and goes under a finger is loose, or dirty.
@@ -93,7 +93,7 @@ public sealed partial class DeviceModel
             .Where(p =>
                 Refdes.Expand(p.Refdes).Overlaps(printed)
                 || Numbered().Matches(p.Name).Any(m => Regex.IsMatch(text, $@"\b{m.Groups[1].Value} ?{m.Groups[2].Value}\b", RegexOptions.IgnoreCase))
-                || Words(p).Except(parts.Where(o => o.Id != p.Id).SelectMany(Words)).Any(w => SeenWords.Says(text, w))
+                || Words(p).Except(parts.Where(o => o.Id != p.Id).SelectMany(Words)).Any(w => SeenWords.Names(text, w))
             )
             .Select(p => p.Id)
             .ToList();
