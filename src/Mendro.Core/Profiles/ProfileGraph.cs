@@ -54,13 +54,16 @@ public sealed class ProfileGraph
     /// <param name="powerOnly">Follow supply feeds only.</param>
     /// <param name="medium">Sound or picture, when the walk is for one of them: where both arrive at a part, as at a picture
     /// socket, only its own way is followed.</param>
-    public HashSet<PartId> Upstream(PartId partId, bool powerOnly = false, Carries? medium = null) =>
+    /// <param name="lit">False to leave out what only gives light: a picture is there without it, and seen under a lamp.</param>
+    public HashSet<PartId> Upstream(PartId partId, bool powerOnly = false, Carries? medium = null, bool lit = true) =>
         Walk(
             partId,
             id =>
                 Has(id, PartRole.Store)
                     ? []
-                    : Into(id).Where(f => powerOnly ? f.Carries == Carries.Power : Needed(f) && Own(f, medium)).Select(f => f.From)
+                    : Into(id)
+                        .Where(f => powerOnly ? f.Carries == Carries.Power : Needed(f) && Own(f, medium) && (lit || f.Carries != Carries.Light))
+                        .Select(f => f.From)
         );
 
     /// <summary>What charges the cells or packs among some parts: their charger and all on its way.</summary>
@@ -81,11 +84,12 @@ public sealed class ProfileGraph
     /// <summary>All parts a function depends on.</summary>
     /// <param name="function">Function.</param>
     /// <param name="medium">Sound or picture, when it is one of them.</param>
-    public HashSet<PartId> Closure(DeviceFunction function, Carries? medium = null)
+    /// <param name="lit">False to leave out what only gives light.</param>
+    public HashSet<PartId> Closure(DeviceFunction function, Carries? medium = null, bool lit = true)
     {
         var closure = new HashSet<PartId>();
         foreach (var need in function.Needs.Where(_parts.ContainsKey))
-            closure.UnionWith(Upstream(need, medium: medium));
+            closure.UnionWith(Upstream(need, medium: medium, lit: lit));
         return closure;
     }
 

@@ -103,4 +103,27 @@ public class DisassemblyTests
         var minutes = moves.Where(m => m.Repair is not null).ToDictionary(m => m.Repair!.Part.Id.Value, m => m.PreparationMinutes);
         (minutes["b0"], minutes["b1"], minutes["b2"]).ShouldBe((1, 6, 6));
     }
+
+    /// <summary>A state of taking apart is a number of the one who gave it: who shares a model, at whatever moment, shares them too.</summary>
+    [Fact]
+    public void All_who_share_a_model_share_what_it_numbers()
+    {
+        foreach (var profile in TradeLibrary.Shipped.Profiles)
+        {
+            var model = new DeviceModel(profile, TradeLibrary.Shipped);
+            using var together = new Barrier(4);
+            var seen = new Disassembly[4];
+            var threads = Enumerable
+                .Range(0, seen.Length)
+                .Select(n => new Thread(() =>
+                {
+                    together.SignalAndWait();
+                    seen[n] = model.Disassembly;
+                }))
+                .ToList();
+            threads.ForEach(t => t.Start());
+            threads.ForEach(t => t.Join());
+            seen.Distinct().Count().ShouldBe(1, profile.Id);
+        }
+    }
 }

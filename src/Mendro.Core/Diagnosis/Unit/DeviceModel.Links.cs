@@ -10,9 +10,18 @@ public sealed partial class DeviceModel
     private static Dictionary<PartId, double> Damage(IEnumerable<PartId> parts, double p) =>
         parts.Distinct().ToDictionary(id => id, _ => p);
 
-    private List<Link> LinksTo(DeviceFunction function, Func<PartFault, double, double> p)
+    /// <summary>What gives a picture its light and nothing else; empty for any other function, and where no light is tried by itself.</summary>
+    public IReadOnlySet<PartId> LightOf(DeviceFunction function) =>
+        function.Kind == "picture" && _backlight is { } lit ? Closure(lit.Id).Except(Closure(function.Id)).ToHashSet() : new HashSet<PartId>();
+
+    /// <summary>What a function can fail of. A picture without its light is there, and seen under a lamp; who does not hold one to it
+    /// says that there is none, so what gives light takes a part of a picture that fails, as the light would fail.</summary>
+    /// <param name="function">Function.</param>
+    /// <param name="p">Chance, by the fault, the function in which it shows and how often it fails that.</param>
+    private List<Link> LinksTo(DeviceFunction function, Func<PartFault, DeviceFunction, double, double> p)
     {
         var closure = Closure(function.Id);
+        var light = LightOf(function);
         var charge = Graph.ChargeWays(closure);
         var links = new List<Link>();
         for (var i = 0; i < Faults.Count; i++)
@@ -23,7 +32,7 @@ public sealed partial class DeviceModel
             if (!needed && charge.Contains(fault.Part.Id))
             {
                 if (fault.Mode.Effect is ModeEffect.Open or ModeEffect.Dead)
-                    links.Add(new Link(i, EvidenceWeights.EmptyForWantOfCharge * p(fault, 1)));
+                    links.Add(new Link(i, EvidenceWeights.EmptyForWantOfCharge * p(fault, function, 1)));
                 continue;
             }
 
@@ -31,7 +40,9 @@ public sealed partial class DeviceModel
             if (!needed && fault.Mode.Effect == ModeEffect.Short)
                 needed = _rails[fault.Part.Id].Heads.Overlaps(closure);
             if (needed)
-                links.Add(new Link(i, p(fault, EvidenceWeights.FailsIn(fault.Mode, function.Kind))));
+                links.Add(new Link(i, p(fault, function, EvidenceWeights.FailsIn(fault.Mode, function.Kind))));
+            else if (light.Contains(fault.Part.Id))
+                links.Add(new Link(i, EvidenceWeights.DarkToldAsNoPicture * p(fault, _backlight!, EvidenceWeights.FailsIn(fault.Mode, _backlight!.Kind))));
         }
 
         return links;

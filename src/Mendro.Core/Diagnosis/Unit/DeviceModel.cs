@@ -40,7 +40,8 @@ public sealed record FindingTemplate(
 /// </summary>
 public sealed partial class DeviceModel
 {
-    private Disassembly? _disassembly;
+    // One for all who share the model: what one instance numbers means nothing to another.
+    private readonly Lazy<Disassembly> _disassembly;
 
     private readonly ConcurrentDictionary<string, FindingTemplate> _templates = new();
     private readonly Dictionary<PartId, List<int>> _faultsOfPart = [];
@@ -54,6 +55,7 @@ public sealed partial class DeviceModel
     public DeviceModel(DeviceProfile profile, TradeLibrary library)
     {
         (Profile, Library, Graph) = (profile, library, ProfileGraph.Of(profile, library));
+        _disassembly = new(() => Disassembly.Of(profile));
         var faults = new List<PartFault>();
         foreach (var part in profile.Parts)
         {
@@ -71,7 +73,8 @@ public sealed partial class DeviceModel
 
         Faults = faults;
         _shared = new(() => profile.Functions.Where(f => f.Kind is "power-light" or "start-up").SelectMany(f => Closure(f.Id)).ToHashSet());
-        _closures = profile.Functions.GroupBy(f => f.Id).ToDictionary(g => g.Key, g => Graph.Closure(g.First(), Medium(g.First())));
+        _closures = profile.Functions.GroupBy(f => f.Id).ToDictionary(g => g.Key, g => Graph.Closure(g.First(), Medium(g.First()), lit: false));
+        _backlight = profile.Functions.FirstOrDefault(f => f.Kind == "backlight");
     }
 
     /// <summary>The profile.</summary>
@@ -87,7 +90,7 @@ public sealed partial class DeviceModel
     public IReadOnlyList<PartFault> Faults { get; }
 
     /// <summary>What it costs to reach its parts and probes.</summary>
-    public Disassembly Disassembly => _disassembly ??= Disassembly.Of(Profile);
+    public Disassembly Disassembly => _disassembly.Value;
 
     /// <summary>Fault indexes of a part.</summary>
     public IReadOnlyList<int> FaultsOf(PartId partId) => _faultsOfPart.TryGetValue(partId, out var list) ? list : [];
@@ -101,6 +104,8 @@ public sealed partial class DeviceModel
 
     private readonly ConcurrentDictionary<FunctionId, IReadOnlySet<PartId>> _before = new();
 
+    private readonly DeviceFunction? _backlight;
+
     private Carries? Medium(DeviceFunction function) => Library.FindFunctionKind(function.Kind)?.Medium;
 
     /// <summary>“The function fails”, whatever it looks like.</summary>
@@ -110,7 +115,7 @@ public sealed partial class DeviceModel
             id => new FindingTemplate(
                 id,
                 EvidenceWeights.FunctionLeak,
-                LinksTo(function, (_, fails) => fails),
+                LinksTo(function, (_, _, fails) => fails),
                 Damage(Closure(function.Id), EvidenceWeights.DamageFails),
                 Momentary: true
             )
@@ -123,7 +128,7 @@ public sealed partial class DeviceModel
             id => new FindingTemplate(
                 id,
                 EvidenceWeights.LookLeak,
-                LinksTo(function, (fault, fails) => fails * Share(fault, function, lookId)),
+                LinksTo(function, (fault, shown, fails) => HasLook(shown, lookId) ? fails * Share(fault, shown, lookId) : 0),
                 Damage(Closure(function.Id), EvidenceWeights.DamageFails * (lookId == "nothing" ? 0.5 : 0.15)),
                 Momentary: true
             )
@@ -163,7 +168,7 @@ public sealed partial class DeviceModel
             id => new FindingTemplate(
                 id,
                 EvidenceWeights.ProvokedLeak,
-                LinksTo(function, (fault, _) => EvidenceWeights.Changes(fault.Mode, function.Kind, how)).Where(l => l.P > 0).ToList()
+                LinksTo(function, (fault, shown, _) => EvidenceWeights.Changes(fault.Mode, shown.Kind, how)).Where(l => l.P > 0).ToList()
             )
         );
 
@@ -174,7 +179,7 @@ public sealed partial class DeviceModel
             id => new FindingTemplate(
                 id,
                 EvidenceWeights.FunctionLeak,
-                LinksTo(function, (fault, fails) => fails * (1 - EvidenceWeights.Changes(fault.Mode, function.Kind, how))),
+                LinksTo(function, (fault, shown, fails) => fails * (1 - EvidenceWeights.Changes(fault.Mode, shown.Kind, how))),
                 Damage(Closure(function.Id), EvidenceWeights.DamageFails)
             )
         );

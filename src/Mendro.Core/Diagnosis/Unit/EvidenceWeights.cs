@@ -28,6 +28,9 @@ public static class EvidenceWeights
     /// <summary>Chance that a steady contact seems to jump.</summary>
     public const double JumpLeak = 0.01;
 
+    /// <summary>Chance that a picture without its light is told as no picture: half hold no lamp to it (value from memory).</summary>
+    public const double DarkToldAsNoPicture = 0.5;
+
     /// <summary>Chance that an intermittent changes when it is pressed, flexed or touched.</summary>
     public const double JumpsWhenIntermittent = 0.8;
 

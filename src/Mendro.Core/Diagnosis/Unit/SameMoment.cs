@@ -18,8 +18,12 @@ internal sealed class SameMoment
     private readonly Dictionary<int, List<(FunctionId Function, IReadOnlySet<PartId> Needs)>> _failures = [];
     private readonly HashSet<(int Moment, FunctionId Function)> _mixed = [];
     private readonly Dictionary<int, (FunctionId By, IReadOnlySet<PartId> Before)> _started = [];
+    private readonly Dictionary<int, HashSet<PartId>> _charged = [];
+    private readonly HashSet<int> _lit = [];
+    private readonly (string By, IReadOnlySet<PartId> Parts) _light;
     private readonly IReadOnlySet<PartId> _toldToRun;
     private readonly HashSet<string> _notOfTheDead;
+    private readonly HashSet<string> _ofTheStore;
 
     /// <summary>Divides the facts of a case into moments.</summary>
     public SameMoment(DeviceModel model, IReadOnlyList<PartFault> faults, BenchFacts facts, int count)
@@ -27,6 +31,10 @@ internal sealed class SameMoment
         (_faults, _library, _momentOf) = (faults, model.Library, new int[count]);
         _toldToRun = ToldToRun(model, facts, count);
         _notOfTheDead = model.Profile.Functions.Where(f => !OfTheDead.Contains(f.Kind)).Select(f => $"fn:{f.Id}").ToHashSet();
+        _ofTheStore = model.Profile.Functions.Where(f => f.Kind != "charging").Select(f => $"fn:{f.Id}").ToHashSet();
+        _light = model.Profile.Functions.FirstOrDefault(f => f.Kind == "picture") is { } picture
+            ? ($"fn:{picture.Id}", model.LightOf(picture))
+            : ("", new HashSet<PartId>());
         var moment = 0;
         var last = new Dictionary<(int, FunctionId), bool>();
         for (var at = 0; at < count; at++)
@@ -39,6 +47,10 @@ internal sealed class SameMoment
             if (last.TryGetValue((moment, tried.FunctionId), out var passed) && passed != tried.Passed || tried.Starts > 1)
                 _mixed.Add((moment, tried.FunctionId));
             last[(moment, tried.FunctionId)] = tried.Passed;
+            if (tried.Passed && RunsOnAStore(model, tried) is { Count: > 0 } charges)
+                (_charged.TryGetValue(moment, out var known) ? known : _charged[moment] = []).UnionWith(charges);
+            if (tried.Passed && model.Profile.FindFunction(tried.FunctionId) is { Kind: "backlight" })
+                _lit.Add(moment);
             if (tried.Passed && model.Profile.FindFunction(tried.FunctionId) is { Kind: "start-up" } start)
                 _started[moment] = (start.Id, model.BeforeTheBoard(start));
             if (!tried.Passed)
@@ -120,6 +132,17 @@ internal sealed class SameMoment
         return Enumerable.Range(0, count).Any(at => facts[at] is FunctionTried tried && Says(tried)) ? new HashSet<PartId>() : model.BeforeTheBoard(start);
     }
 
+    /// <summary>True for what cannot have taken a function away just then, for what it does was there: a charge, a light.</summary>
+    private bool IsNotForWantOfIt(int moment, string by, PartId part) =>
+        _ofTheStore.Contains(by) && _charged.TryGetValue(moment, out var charges) && charges.Contains(part)
+        || by == _light.By && _lit.Contains(moment) && _light.Parts.Contains(part);
+
+    /// <summary>What charges the cells or pack that a function just ran on: they are not empty for want of it.</summary>
+    private static HashSet<PartId> RunsOnAStore(DeviceModel model, FunctionTried tried) =>
+        model.Profile.FindFunction(tried.FunctionId) is { Kind: not "charging" } function
+            ? model.Graph.ChargeWays(model.Closure(function.Id)).Except(model.Closure(function.Id)).ToHashSet()
+            : [];
+
     private static bool NotShown(string? look) => look is null or "nothing" or "blinks" or "solid-colour";
 
     /// <summary>True for what lies before the board that starts, and let it start at this moment.</summary>
@@ -150,6 +173,10 @@ internal sealed class SameMoment
             {
                 if (!IsLines(fault) && DeviceModel.Flickers(fault.Mode) >= Conditions.ComesAndGoes)
                     list[n] = list[n] with { P = Cleared(_momentOf[at], by, fault, list[n].P) };
+            }
+            else if (IsNotForWantOfIt(_momentOf[at], by, fault.Part.Id))
+            {
+                list[n] = list[n] with { P = 0 };
             }
             else if (
                 by.StartsWith("fn:", StringComparison.Ordinal)

@@ -44,6 +44,8 @@ internal static partial class Lexicon
         new("charge|charging light|led comes|goes|is|lights|flashes on|up? for a|one|about second|moment|instant|bit", "charging", "one-second"),
         new("charge|charging light|led comes|goes|lights|flashes on|up? briefly|momentarily", "charging", "one-second"),
         new("lights up red|green|orange|amber", "power-light", "pass"),
+        new("screen|display|panel lights up", "backlight", "pass"),
+        new("lights up", "power-light", "pass"),
         new("not stay on", "power-light,start-up", "on-then-off"),
         // On, then off.
         new("on then off", "power-light,start-up", "on-then-off"),
@@ -126,6 +128,9 @@ internal static partial class Lexicon
         new("logo|title fine|ok|good then blank|nothing|black|freezes", Start, "logo-then-blank"),
         new("logo|title shows|appears|comes|loads up? then|and? it? freezes|blank|nothing|black|stops|hangs|dies", Start, "logo-then-blank"),
         new("logo|title then|and white", Start, "white-after"),
+        new("logo|title and? then screen|picture|display|everything? goes|turns|is white", Start, "white-after"),
+        new("logo|title and? then screen|picture|display|everything? goes|turns|is black|dark", Start, "black-after"),
+        new("logo|title and? then screen|picture|display|everything? goes|turns|is blank|empty", Start, "logo-then-blank"),
         new("logo|title fine|ok|good then white", Start, "white-after"),
         new("white after|behind the? logo|title", Start, "white-after"),
         new("goes white screen? after the? logo|title", Start, "white-after"),

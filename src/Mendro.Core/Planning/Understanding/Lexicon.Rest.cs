@@ -76,6 +76,10 @@ internal static partial class Lexicon
         new("left|right? shoulder|trigger|bumper button? is? sticky|sticks|sticking", "~shoulder,~trigger,buttons", "stuck"),
         new("d-pad|dpad|pad only works|goes|moves going? left|right|up|down", "buttons", "one-dead"),
         new("button|pad|direction|key is? stuck", "buttons", "stuck"),
+        new("runs|walks|moves|goes|scrolls|pulls left|right|up|down always|constantly", "buttons", "stuck"),
+        new("runs|walks|moves|goes|scrolls|pulls left|right|up|down by itself", "buttons", "stuck"),
+        new("runs|walks|moves|goes|scrolls|pulls left|right|up|down on its? own", "buttons", "stuck"),
+        new("runs|walks|moves|goes|scrolls|pulls left|right|up|down time by? itself?", "buttons", "stuck"),
         new("as if held down?", "buttons", "stuck"),
         new("dead|only centre|middle", "reset,buttons", "dead-centre"),
         new("has|needs|must to? be? hit|pressed|pushed dead|right|exactly|just? in? middle|centre", "reset,buttons", "dead-centre"),
@@ -117,6 +121,7 @@ internal static partial class Lexicon
         new("plug|cable|lead|cord held|is? at an? angle", "charging", "pressed"),
         // Saving.
         new("not save|saves|saving", "saving", "cannot-save"),
+        new("never keeps|keep|kept|holds|hold|remembers|stores save*|saves|game*|progress", "saving", "nothing"),
         new("not keep|hold save*|saves|game*", "saving", "nothing"),
         new("loses|lost|forgets save*|saves|game*|progress", "saving", "nothing"),
         new("save|saves vanish*|disappear*", "saving", "nothing"),
@@ -177,6 +182,8 @@ internal static partial class Lexicon
         new("only when|if pressed|pushed|held|wiggled|leaned|squeezed|moved|touched", "", "pressed"),
         new("unless i|you|we? press|push|hold|wiggle|lean|squeeze|touch case|shell|body|it?", "", "pressed"),
         new("wobble|wiggle|jiggle _? and|until it? starts|works|boots|comes", "", "pressed"),
+        new("wobble|wiggle|jiggle|move|touch|bump|knock _? _? _? and it? goes|cuts|turns|switches off|out", "power-light,start-up", "pressed"),
+        new("wobbling|wiggling|jiggling|moving|pressing|pushing|bending|tilting|holding|touching|tapping|squeezing _? _? _? helps", "", "pressed"),
         new("unless pressed|pushed|held|wiggled|leaned|squeezed", "", "pressed"),
         new(
             "works? when|if i|you|we? press|push|hold|wiggle|lean|squeeze|move|touch|tap|knock|shake|bump|tilt|bend case|shell|body|it?",
@@ -197,5 +204,6 @@ internal static partial class Lexicon
         new("runs|works on|from|off 2|3|4|6|two|three|four|six aa|aaa|cells|batteries", "", ""),
         new("when|once|after warm|hot", "start-up,picture", "warm"),
         new("after it? warms|heats up?", "start-up,picture", "warm"),
+        new("hot|warm and|then then? hangs|freezes|crashes|stops", "start-up", "warm"),
     ];
 }

@@ -13,8 +13,13 @@ internal sealed partial class Listener
             return null;
         if (phrase.Kinds.Length == 0 && told is null && OfSomethingUnheard(words, clause))
             return null;
-        // “The picture has stripes, gets better when pressed.”
-        if (phrase.Kinds.Length == 0 && told is null && _words[from] is "gets" or "becomes" or "goes" && SubjectBefore(from) is [{ Function: { } better }])
+        // “The picture has stripes, gets better when pressed”, “no charging light, wiggling the plug helps.”
+        if (
+            phrase.Kinds.Length == 0
+            && told is null
+            && (_words[from] is "gets" or "becomes" or "goes" || phrase.Words[^1] == "helps")
+            && (SubjectBefore(from) is [{ Function: { } named }] ? named : LastToFail(from)) is { } better
+        )
             return better;
         if (phrase.Kinds.Length == 0)
             return told
@@ -57,6 +62,12 @@ internal sealed partial class Listener
                 .FirstOrDefault(f => f is not null)
             ?? Likeliest(kinds);
     }
+
+    /// <summary>What was told last, before a word, to fail; null for nothing.</summary>
+    private DeviceFunction? LastToFail(int before) =>
+        _facts.Where(f => f.At < before && f.Fact is { Function: not null, Passed: false }).OrderBy(f => f.At).LastOrDefault().Fact is { Function: { } id }
+            ? _profile.FindFunction(id)
+            : null;
 
     /// <summary>“Gets tastier when I press”: what is said to change is a word that nobody knows.</summary>
     private bool OfSomethingUnheard((int From, int To) words, (int From, int To) clause) =>

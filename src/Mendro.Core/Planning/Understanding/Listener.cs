@@ -194,6 +194,7 @@ internal sealed partial class Listener
                 && k - n < 2
                 && !wanted.Any(w => Fits(w, _words[k]))
                 && _words[k] is "a" or "an" or "the" or "it" or "its" or "my" or "any" or "very" or "really" or "to" or "just" or "still" or "both" or "all"
+                    or "completely" or "totally" or "entirely" or "absolutely" or "quite"
             )
                 k++;
             if (k < to && !_used[k] && wanted.Any(w => Fits(w, _words[k])))
@@ -208,6 +209,7 @@ internal sealed partial class Listener
     private static bool Fits(string wanted, string word) =>
         wanted == "_"
         || wanted == word
+        || wanted is "is" or "are" && word is "is" or "are" or "look" or "looks" or "seems" or "seem" or "appears" or "stays" or "remains"
         || wanted.Length > ShortestPlural && wanted[^1] == 's' && wanted[..^1] == word
         || wanted.EndsWith('*') && word.StartsWith(wanted[..^1], StringComparison.Ordinal);
 

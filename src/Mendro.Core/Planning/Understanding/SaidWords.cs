@@ -37,6 +37,8 @@ internal static partial class SaidWords
         ("games", "game"),
         ("headphone", "headphones"),
         ("speakers", "speaker"),
+        ("loudspeaker", "speaker"),
+        ("loudspeakers", "speaker"),
         ("earbuds", "headphones"),
         ("booting", "boot"),
         ("starting", "start"),

@@ -1,0 +1,70 @@
+using Mendro.Core.Diagnosis;
+using Mendro.Core.Evidence;
+using Mendro.Core.Library;
+using Mendro.Core.Profiles;
+
+namespace Mendro.Core.Tests.Diagnosis;
+
+/// <summary>What only gives light, and what only charges, takes no more away than a light or a charge. Common practice, no source.</summary>
+public class LightAndChargeTests
+{
+    private static IEnumerable<DeviceProfile> All => TradeLibrary.Shipped.Profiles.Concat(TradeLibrary.Shipped.Archetypes);
+
+    private static bool Has(DeviceProfile profile, params string[] kinds) => kinds.All(k => profile.Functions.Any(f => f.Kind == k));
+
+    public static TheoryData<string> Lit => [.. All.Where(p => Has(p, "backlight", "picture", "speaker", "power-light")).Select(p => p.Id)];
+
+    public static TheoryData<string> Charged => [.. All.Where(p => Has(p, "charging", "picture", "power-light")).Select(p => p.Id)];
+
+    [Theory]
+    [MemberData(nameof(Lit))]
+    public void A_picture_seen_under_a_lamp_clears_nothing_of_its_light(string id)
+    {
+        var model = ModelOf(id);
+        var light = model.LightOf(Of(model, "picture"));
+        var dark = Fails(model, "backlight", "nothing");
+        var alone = Share(model, light, Passes(model, "power-light"), dark);
+        alone.ShouldBeGreaterThan(0.03);
+        Share(model, light, Passes(model, "power-light"), Passes(model, "picture"), dark).ShouldBeGreaterThanOrEqualTo(alone - 0.01);
+    }
+
+    [Theory]
+    [MemberData(nameof(Lit))]
+    public void No_picture_may_be_no_light_until_the_light_is_seen(string id)
+    {
+        var model = ModelOf(id);
+        var light = model.LightOf(Of(model, "picture"));
+        BenchEvent[] told = [Passes(model, "power-light"), Passes(model, "speaker"), Fails(model, "picture", "nothing")];
+        Share(model, light, told).ShouldBeGreaterThan(0.02);
+        Share(model, light, [.. told, Passes(model, "backlight")]).ShouldBeLessThan(0.01);
+        // In whatever order it is told.
+        Share(model, light, [Passes(model, "backlight"), .. told]).ShouldBeLessThan(0.01);
+    }
+
+    [Theory]
+    [MemberData(nameof(Charged))]
+    public void What_runs_is_not_empty_for_want_of_a_charge(string id)
+    {
+        var model = ModelOf(id);
+        var closure = model.Closure(Of(model, "picture").Id);
+        var charges = model.Graph.ChargeWays(closure).Except(closure).ToHashSet();
+        charges.ShouldNotBeEmpty();
+        Share(model, charges, Fails(model, "power-light", "nothing")).ShouldBeGreaterThan(0.05);
+        Share(model, charges, Passes(model, "power-light"), Fails(model, "picture", "nothing")).ShouldBeLessThan(0.01);
+        Share(model, charges, Fails(model, "picture", "nothing"), Passes(model, "power-light")).ShouldBeLessThan(0.01);
+    }
+
+    private static DeviceModel ModelOf(string id) => new(All.Single(p => p.Id == id), TradeLibrary.Shipped);
+
+    private static DeviceFunction Of(DeviceModel model, string kind) => model.Profile.Functions.First(f => f.Kind == kind);
+
+    private static FunctionTried Passes(DeviceModel model, string kind) => new(0, Of(model, kind).Id, true);
+
+    private static FunctionTried Fails(DeviceModel model, string kind, string look) => new(0, Of(model, kind).Id, false, look);
+
+    private static double Share(DeviceModel model, IReadOnlySet<PartId> parts, params BenchEvent[] events) =>
+        UnitDiagnosis
+            .Make(model, [.. events.Select((e, n) => ((FunctionTried)e) with { Id = n })])
+            .Value!.Suspects.Where(s => parts.Contains(s.Fault.Part.Id))
+            .Sum(s => s.Share);
+}
