@@ -118,6 +118,7 @@ public sealed record LookShare(string Function, string Look, double Share);
 /// <param name="Try">How to try it, in words (common practice, no source).</param>
 /// <param name="With">What is laid out for it.</param>
 /// <param name="Felt">True for what goes through the shell: buttons, wheels, slots and sockets are felt again once the screws are in.</param>
+/// <param name="OnScreen">True for what is seen to work on the picture, and not to be tried while there is none.</param>
 /// <param name="NotWith">Cautions with which it is never tried: a unit with a mark that carries one of them is not asked for it.</param>
 public sealed record FunctionKind(
     string Kind,
@@ -128,7 +129,8 @@ public sealed record FunctionKind(
     string Try = "",
     IReadOnlyList<string>? With = null,
     bool Felt = false,
-    IReadOnlyList<string>? NotWith = null
+    IReadOnlyList<string>? NotWith = null,
+    bool OnScreen = false
 );
 
 /// <summary>One look of a failing function.</summary>

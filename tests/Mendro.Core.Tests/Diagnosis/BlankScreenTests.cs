@@ -1,3 +1,8 @@
+using Mendro.Core.Diagnosis;
+using Mendro.Core.Evidence;
+using Mendro.Core.Library;
+using Mendro.Core.Profiles;
+
 namespace Mendro.Core.Tests.Diagnosis;
 
 /// <summary>What a screen that stays blank comes of, and what it cannot come of (common practice, no source).</summary>
@@ -67,5 +72,26 @@ public class BlankScreenTests
         var moves = Blank("build-console-top-loading").Advise().Moves.Select(m => m.Id).ToList();
         moves[0].ShouldBe("swap:testcart");
         moves.Take(5).ShouldAllBe(m => !m.StartsWith("fix:main", StringComparison.Ordinal));
+    }
+
+    public static TheoryData<string> Shown =>
+        [.. TradeLibrary.Shipped.Profiles.Concat(TradeLibrary.Shipped.Archetypes).Where(p => p.Functions.Any(IsPicture)).Select(p => p.Id)];
+
+    private static bool IsPicture(DeviceFunction function) => function.Kind is "picture" or "video-out";
+
+    /// <summary>What is seen to work on the picture is not to be tried while there is none. Common practice, no source.</summary>
+    [Theory]
+    [MemberData(nameof(Shown))]
+    public void Nothing_is_tried_that_would_be_seen_on_a_blank_screen(string id)
+    {
+        var profile = TradeLibrary.Shipped.Profiles.Concat(TradeLibrary.Shipped.Archetypes).Single(p => p.Id == id);
+        var picture = profile.Functions.First(IsPicture);
+        var diagnosis = UnitDiagnosis
+            .Make(new DeviceModel(profile, TradeLibrary.Shipped), [new FunctionTried(0, picture.Id, false, "nothing")])
+            .Value!;
+        var moves = new MoveAdvisor(new BenchCosts()).Advise(diagnosis, AccessState.Closed).Moves;
+        moves.ShouldNotBeEmpty();
+        var unseen = profile.Functions.Where(f => TradeLibrary.Shipped.FindFunctionKind(f.Kind)!.OnScreen).Select(f => $"fn:{f.Id}");
+        moves.Select(m => m.Id).Intersect(unseen).ShouldBeEmpty();
     }
 }

@@ -130,6 +130,7 @@ public sealed partial class MoveAdvisor(BenchCosts costs)
                             diagnosis.Functions[f.Id] == FunctionState.NotTried
                             && !unit.Forbids(f)
                             && Goal.CanBeTried(model, f, target, starts)
+                            && !(model.Library.FindFunctionKind(f.Kind)?.OnScreen == true && Goal.IsBlank(model, unit.Events))
                             && Tells(f) >= Bears
                         )
                         .Select(f => Trial(unit, f))

@@ -138,6 +138,14 @@ internal static class Goal
             _ => true,
         };
 
+    /// <summary>True when nothing is on the screen, or the unit is dark, by which another function could be seen to work.</summary>
+    public static bool IsBlank(DeviceModel model, IReadOnlyList<BenchEvent> events) =>
+        model.Profile.Functions.Any(f =>
+            f.Kind is "picture" or "video-out" or "start-up" or "power-light"
+            && events.OfType<FunctionTried>().LastOrDefault(t => t.FunctionId == f.Id) is { Passed: false } last
+            && SameMoment.NotShown(last.LookId)
+        );
+
     /// <summary>Parts a function hangs on; what charges its cells counts too.</summary>
     private static int Depth(DeviceModel model, DeviceFunction function)
     {

@@ -119,8 +119,8 @@ internal sealed class SameMoment
     // Kinds of function of which a dead unit may well be told: nothing is seen, nothing comes out, nothing charges.
     private static readonly HashSet<string> OfTheDead = ["power-light", "start-up", "cartridge", "picture", "video-out", "backlight", "charging", "output"];
 
-    /// <summary>What lies before the board of a unit that is brought for its sound or its buttons, of which nobody said that it is dead or
-    /// does not start: empty where somebody did, or where the start was tried.</summary>
+    /// <summary>The board and what lies before it in a unit that is brought for its sound or its buttons, of which nobody said that it is dead
+    /// or does not start: empty where somebody did, or where the start was tried.</summary>
     private static IReadOnlySet<PartId> ToldToRun(DeviceModel model, BenchFacts facts, int count)
     {
         if (model.Profile.Functions.FirstOrDefault(f => f.Kind == "start-up") is not { } start)
@@ -129,7 +129,9 @@ internal sealed class SameMoment
         bool Says(FunctionTried tried) =>
             model.Profile.FindFunction(tried.FunctionId)?.Kind is { } kind
             && (kind == "start-up" || !tried.Passed && kind != "charging" && OfTheDead.Contains(kind));
-        return Enumerable.Range(0, count).Any(at => facts[at] is FunctionTried tried && Says(tried)) ? new HashSet<PartId>() : model.BeforeTheBoard(start);
+        return Enumerable.Range(0, count).Any(at => facts[at] is FunctionTried tried && Says(tried))
+            ? new HashSet<PartId>()
+            : model.BeforeTheBoard(start).Union(start.Needs).ToHashSet();
     }
 
     /// <summary>True for what cannot have taken a function away just then, for what it does was there: a charge, a light.</summary>
@@ -143,7 +145,8 @@ internal sealed class SameMoment
             ? model.Graph.ChargeWays(model.Closure(function.Id)).Except(model.Closure(function.Id)).ToHashSet()
             : [];
 
-    private static bool NotShown(string? look) => look is null or "nothing" or "blinks" or "solid-colour";
+    /// <summary>True for looks of a picture on which nothing is seen.</summary>
+    internal static bool NotShown(string? look) => look is null or "nothing" or "blinks" or "solid-colour";
 
     /// <summary>True for what lies before the board that starts, and let it start at this moment.</summary>
     private bool LetItStart(int moment, PartFault fault) =>
