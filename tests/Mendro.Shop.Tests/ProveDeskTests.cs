@@ -27,6 +27,22 @@ public sealed class ProveDeskTests : IDisposable
         plan.Items.Count(i => i.Id.StartsWith("function:", StringComparison.Ordinal)).ShouldBe(_shop.View(number).Profile.Functions.Count);
     }
 
+    /// <summary>A reset is pressed while a game runs: what is seen on the screen waits for start and picture. Common practice, no source.</summary>
+    [Theory]
+    [InlineData("harrow-quartet")]
+    [InlineData("pellin-atrium")]
+    [InlineData("dovrel-bastion")]
+    [InlineData("tarn-halyard")]
+    public void What_is_seen_on_the_screen_comes_after_start_and_picture(string model)
+    {
+        var number = _shop.TakeIn(model, fails: "start-up");
+        var view = _shop.View(number);
+        string KindOf(TestItem item) => item.Function is { } id ? view.Profile.FindFunction(id)!.Kind : "";
+        var kinds = Plan(number).Items.TakeWhile(i => !i.ScrewsIn).Select(KindOf).ToList();
+        var onScreen = kinds.FindIndex(k => view.Model.Library.FindFunctionKind(k)?.OnScreen == true);
+        onScreen.ShouldBeGreaterThan(kinds.FindLastIndex(k => k is "start-up" or "picture" or "video-out"));
+    }
+
     [Fact]
     public void What_was_opened_and_soldered_is_asked_for_by_name_and_again_with_the_screws_in()
     {

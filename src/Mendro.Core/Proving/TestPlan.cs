@@ -80,8 +80,7 @@ public sealed record TestPlan(IReadOnlyList<TestItem> Items, double MinutesLeft,
         items.AddRange((model.Profile.Checks ?? []).Select(c => CheckItem(model, history, c, partFails)).OfType<(TestItem, double)>());
         items.AddRange(history.Disturbed.Select(d => DisturbedItem(model, history, d)).OfType<(TestItem, double)>());
         var ordered = items
-            // Without its light nothing else can be tried.
-            .GroupBy(i => (i.Item.ScrewsIn, Later: !IsLight(model, i.Item)))
+            .GroupBy(i => (i.Item.ScrewsIn, Stage: Stage(model, i.Item)))
             .OrderBy(g => g.Key)
             .SelectMany(g =>
             {
@@ -269,8 +268,12 @@ public sealed record TestPlan(IReadOnlyList<TestItem> Items, double MinutesLeft,
             yield return $"{string.Join(", ", opened.Take(3).Select(MoveWords.Lower))} unplugged";
     }
 
-    private static bool IsLight(DeviceModel model, TestItem item) =>
-        item.Function is { } id && model.Profile.FindFunction(id)?.Kind == "power-light";
+    /// <summary>Without its light nothing else can be tried, and what is seen on the screen not before start and picture.</summary>
+    private static int Stage(DeviceModel model, TestItem item) =>
+        item.Function is not { } id || model.Profile.FindFunction(id) is not { } function ? 1
+        : function.Kind == "power-light" ? 0
+        : model.Library.FindFunctionKind(function.Kind)?.OnScreen == true ? 2
+        : 1;
 
     private static double Chance(IReadOnlyCollection<PartId> needs, Func<PartId, double> partFails, int reasons) =>
         1 - needs.Aggregate(Math.Pow(1 - PerReason, reasons), (all, p) => all * (1 - Math.Clamp(partFails(p), 0, 1)));

@@ -141,11 +141,14 @@ public sealed class FindModel(
     /// <summary>The first move where it is none that the bar can take: a swap, a repair or the end.</summary>
     public Move? FirstElsewhere => Moves is [var first, ..] && Elsewhere(first) is not null ? first : null;
 
-    /// <summary>The fault that a known repair is for, in words.</summary>
+    /// <summary>The fault that a known repair is for, in words; only the part, where the part is sure and how it fails is not.</summary>
     public static string KnownWords(JobView view, Move move) =>
-        view.Diagnosis?.Suspects.Where(s => s.Fault.Part == move.Repair?.Part).MaxBy(s => s.Posterior)?.Fault.Words
-        ?? move.Repair?.Part.Name
-        ?? move.Title;
+        view.Diagnosis?.Suspects.Where(s => s.Fault.Part == move.Repair?.Part).MaxBy(s => s.Posterior) is { Posterior: >= SureOfTheWay } fault
+            ? fault.Fault.Words
+            : move.Repair?.Part.Name ?? move.Title;
+
+    /// <summary>Chance from which it is said how a part fails that is as good as known.</summary>
+    private const double SureOfTheWay = 0.7;
 
     /// <summary>What the button of a move says.</summary>
     public static string Verb(Move move) =>

@@ -39,6 +39,12 @@ public abstract class ReadingPageModel(
     /// <summary>Element that an answer replaces.</summary>
     public abstract string Target { get; }
 
+    /// <summary>True when what stands in the bar was chosen, and is not only the best that it can take.</summary>
+    public bool Asked { get; private set; }
+
+    /// <summary>True when Enter may file what stands in the bar. What nobody chose is not filed by it while the first move is another.</summary>
+    public bool TakesEnter => TakesFocus && (Asked || this is not FindModel { FirstElsewhere: not null });
+
     /// <summary>True when the bar may take the focus.</summary>
     public virtual bool TakesFocus => true;
 
@@ -195,7 +201,7 @@ public abstract class ReadingPageModel(
             select = Enum.TryParse<WalkSchool>(select[5..], ignoreCase: true, out var school) ? Walk(school) : null;
         LastWithdrawn =
             records.LastWithdrawn(View.Job.Id) is { } gone && time.GetUtcNow() - gone.WithdrawnAt < CanBeBroughtBack ? gone : null;
-        Selected = select ?? BestCheck()?.Id;
+        (Selected, Asked) = (select ?? BestCheck()?.Id, select is not null);
         SelectedProbe = Selected?.StartsWith("probe:", StringComparison.Ordinal) == true ? View.Profile.FindProbe(Selected[6..]) : null;
         SelectedFunction = Selected?.StartsWith("fn:", StringComparison.Ordinal) == true ? View.Profile.FindFunction(Selected[3..]) : null;
         if (
