@@ -13,6 +13,7 @@ public class AtTheDoorTests
     [InlineData("quartet no light", "harrow-quartet", "power-light", "nothing")]
     [InlineData("Harrow Quartet: vertical lines", "harrow-quartet", "picture", "vertical-lines")]
     [InlineData("atrium blinks", "pellin-atrium", "start-up", "blinks")]
+    [InlineData("atrium no sound on the tv", "pellin-atrium", "sound", "nothing")]
     [InlineData("atrium cartridge dead", "pellin-atrium-cartridge", "cartridge", null)]
     [InlineData("atrium pad one button", "pellin-atrium-pad", "cross", "one-dead")]
     [InlineData("leaflet not charging", "tarn-leaflet", "charging", "nothing")]

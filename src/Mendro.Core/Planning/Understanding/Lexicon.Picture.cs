@@ -9,6 +9,8 @@ internal static partial class Lexicon
         new("no picture|image|display|video", Shown, "nothing"),
         new("dead screen|display", Shown, "nothing"),
         new("dead pixels|pixel", Shown, "fail"),
+        // Where a sound is to come from is no thing of its own.
+        new("no sound|audio on|from|through|over|out of? screen|speaker", "speaker", "nothing"),
         new("garbled graphics", "picture", "garbled-sprites"),
         new("garbled|scrambled|jumbled tiles|blocks|graphics|squares|pixels|sprites", "picture", "garbled-sprites"),
         new("garbled|scrambled|jumbled tiles|blocks|graphics|squares|pixels|sprites", "video-out", "garbled"),
