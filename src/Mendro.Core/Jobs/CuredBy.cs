@@ -22,7 +22,7 @@ public sealed record CuredBy(IReadOnlyList<RepairLogged> Work, IReadOnlyList<Dev
                     failing[failed.Function] = [];
                     break;
                 case FunctionTrial trial when failing.Remove(trial.Function, out var since) && since.Count > 0:
-                    cured.Add((since, trial.Function));
+                    cured.Add((OnItsWay(model, trial.Function, since), trial.Function));
                     break;
                 case RepairLogged { Claimed: not true } done:
                     foreach (var since in failing.Values)
@@ -35,6 +35,17 @@ public sealed record CuredBy(IReadOnlyList<RepairLogged> Work, IReadOnlyList<Dev
             .Select(g => new CuredBy(g.First().Work, g.Select(c => model.Profile.FindFunction(c.Works)).OfType<DeviceFunction>().ToList()))
             .Where(c => c.Works.Count > 0)
             .ToList();
+    }
+
+    /// <summary>What was done on the way of a function: a tray runs by no cable. All of it, where none was there.</summary>
+    private static List<RepairLogged> OnItsWay(DeviceModel model, FunctionId function, List<RepairLogged> done)
+    {
+        var closure = model.Closure(function);
+        var way = closure.Union(model.Graph.ChargeWays(closure)).ToHashSet();
+        if (model.Profile.FindFunction(function) is { } shown)
+            way.UnionWith(model.LightOf(shown));
+        var there = done.Where(d => way.Contains(d.Part)).ToList();
+        return there.Count > 0 ? there : done;
     }
 
     /// <summary>“Cartridge connector: not seen what was wrong; picture output and sound output work since it was worked on”.</summary>

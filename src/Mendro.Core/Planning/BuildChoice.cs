@@ -60,6 +60,9 @@ public static class BuildChoice
         ("cd", "disc"),
         ("optical", "disc"),
         ("color", "colour"),
+        ("backlit", "lit"),
+        ("backlight", "lit"),
+        ("lighted", "lit"),
         ("clamshell", "folding"),
         ("foldable", "folding"),
         ("flip", "folding"),
@@ -86,7 +89,7 @@ public static class BuildChoice
         var said = Told(asked.Words);
         var ranked = library
             .Archetypes.Where(b => b.Archetype is not null)
-            .Select(b => (Build: b, Against: Against(b.Archetype!, asked), For: Shared(b, said) + Fits(b, asked.Claim, library)))
+            .Select(b => (Build: b, Against: Against(b.Archetype!, asked), For: Shared(b, said) + Fits(b, asked.Claim, library) - OtherCells(b, asked)))
             .OrderBy(x => x.Against)
             .ThenByDescending(x => x.For)
             // A name on it and a complaint are more often a unit's than a cable's.
@@ -145,6 +148,10 @@ public static class BuildChoice
         var own = build.Functions.SelectMany(f => Told(f.Name)).ToHashSet();
         return CalledSo * Told(claim).Count(own.Contains) - WordNotHeard * Understanding.Of(claim, build, library).Unsure.Count;
     }
+
+    /// <summary>One, where a number of cells was said and the build has another, or none: “six batteries” is not “four cells”.</summary>
+    private static int OtherCells(DeviceProfile build, BuildQuestion asked) =>
+        Cells($"{asked.Words} {asked.Claim}".ToLowerInvariant()) is { } told && build.Supply?.Cells != told ? 1 : 0;
 
     private static double Shared(DeviceProfile build, HashSet<string> said)
     {

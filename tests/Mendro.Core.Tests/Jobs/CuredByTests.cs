@@ -34,6 +34,15 @@ public class CuredByTests
     }
 
     [Fact]
+    public void What_lies_on_no_way_of_it_was_no_cure_of_it()
+    {
+        // A cleaned picture socket makes no pad answer; where nothing else was done, nobody knows.
+        Told(Fails("port1"), Done("av", "clean-socket"), Done("port1", "reflow"), Works("port1"))
+            .ShouldBe(["Controller port 1: what was wrong was not seen; controller port 1 works since it was worked on"]);
+        Told(Fails("port1"), Done("av", "clean-socket"), Works("port1")).ShouldHaveSingleItem().ShouldStartWith("Picture socket: ");
+    }
+
+    [Fact]
     public void Nothing_is_told_of_what_worked_by_itself_never_failed_or_was_done_by_another()
     {
         Told(Fails("video"), Works("video"), Done("connector", "clean-connector"), Works("video")).ShouldBeEmpty();

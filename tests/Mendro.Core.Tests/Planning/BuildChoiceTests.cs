@@ -18,6 +18,8 @@ public class BuildChoiceTests
     [Theory]
     [InlineData("pocket something, four cells", "build-handheld-four-cell-grey")]
     [InlineData("blue one with 2 aa batteries and a color screen", "build-handheld-two-cell-colour")]
+    [InlineData("pocket console with six batteries and a backlit screen", "build-handheld-six-cell-tube")]
+    [InlineData("pocket game, runs on six AA", "build-handheld-six-cell-tube")]
     [InlineData("clamshell, rechargeable", "build-handheld-folding-lithium")]
     [InlineData("wireless controller", "build-pad-wireless")]
     [InlineData("joypad with two sticks", "build-pad-sticks")]
