@@ -40,8 +40,7 @@ public sealed record CuredBy(IReadOnlyList<RepairLogged> Work, IReadOnlyList<Dev
     /// <summary>What was done on the way of a function: a tray runs by no cable. All of it, where none was there.</summary>
     private static List<RepairLogged> OnItsWay(DeviceModel model, FunctionId function, List<RepairLogged> done)
     {
-        var closure = model.Closure(function);
-        var way = closure.Union(model.Graph.ChargeWays(closure)).ToHashSet();
+        var way = model.Closure(function).Union(model.ChargesOf(function)).ToHashSet();
         if (model.Profile.FindFunction(function) is { } shown)
             way.UnionWith(model.LightOf(shown));
         var there = done.Where(d => way.Contains(d.Part)).ToList();

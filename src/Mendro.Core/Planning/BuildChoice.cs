@@ -86,10 +86,10 @@ public static class BuildChoice
     /// Among equals those that can have what is claimed of them, and whose name and note share more words with what was said.</summary>
     public static IReadOnlyList<DeviceProfile> Nearest(TradeLibrary library, BuildQuestion asked)
     {
-        var said = Told(asked.Words);
+        var (said, cells) = (Told(asked.Words), Cells($"{asked.Words} {asked.Claim}".ToLowerInvariant()));
         var ranked = library
             .Archetypes.Where(b => b.Archetype is not null)
-            .Select(b => (Build: b, Against: Against(b.Archetype!, asked), For: Shared(b, said) + Fits(b, asked.Claim, library) - OtherCells(b, asked)))
+            .Select(b => (Build: b, Against: Against(b.Archetype!, asked), For: Shared(b, said) + Fits(b, asked.Claim, library) - OtherCells(b, cells)))
             .OrderBy(x => x.Against)
             .ThenByDescending(x => x.For)
             // A name on it and a complaint are more often a unit's than a cable's.
@@ -150,8 +150,7 @@ public static class BuildChoice
     }
 
     /// <summary>One, where a number of cells was said and the build has another, or none: “six batteries” is not “four cells”.</summary>
-    private static int OtherCells(DeviceProfile build, BuildQuestion asked) =>
-        Cells($"{asked.Words} {asked.Claim}".ToLowerInvariant()) is { } told && build.Supply?.Cells != told ? 1 : 0;
+    private static int OtherCells(DeviceProfile build, int? told) => told is not null && build.Supply?.Cells != told ? 1 : 0;
 
     private static double Shared(DeviceProfile build, HashSet<string> said)
     {

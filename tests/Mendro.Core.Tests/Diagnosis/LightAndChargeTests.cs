@@ -46,8 +46,7 @@ public class LightAndChargeTests
     public void What_runs_is_not_empty_for_want_of_a_charge(string id)
     {
         var model = ModelOf(id);
-        var closure = model.Closure(Of(model, "picture").Id);
-        var charges = model.Graph.ChargeWays(closure).Except(closure).ToHashSet();
+        var charges = model.ChargesOf(Of(model, "picture").Id);
         charges.ShouldNotBeEmpty();
         Share(model, charges, Fails(model, "power-light", "nothing")).ShouldBeGreaterThan(0.05);
         Share(model, charges, Passes(model, "power-light"), Fails(model, "picture", "nothing")).ShouldBeLessThan(0.01);

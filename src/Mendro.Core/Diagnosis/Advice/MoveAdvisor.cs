@@ -114,7 +114,7 @@ public sealed partial class MoveAdvisor(BenchCosts costs)
             Plan = RepairPlan.Make(Shares, _options, new Reach(model.Disassembly), state, advisor._ranking);
             var fresh = unit.FreshReadings();
             Answered = new AnsweredChecks(unit, fresh);
-            var starts = Goal.Starts(model, unit.Events);
+            var (starts, blank) = (Goal.Starts(model, unit.Events), Goal.IsBlank(model, unit.Events));
             var blamed = Enumerable
                 .Range(0, Shares.Length)
                 .GroupBy(f => unit.Faults[f].Part.Id)
@@ -130,7 +130,7 @@ public sealed partial class MoveAdvisor(BenchCosts costs)
                             diagnosis.Functions[f.Id] == FunctionState.NotTried
                             && !unit.Forbids(f)
                             && Goal.CanBeTried(model, f, target, starts)
-                            && !(model.Library.FindFunctionKind(f.Kind)?.OnScreen == true && Goal.IsBlank(model, unit.Events))
+                            && !(blank && model.Library.FindFunctionKind(f.Kind)?.OnScreen == true)
                             && Tells(f) >= Bears
                         )
                         .Select(f => Trial(unit, f))

@@ -80,7 +80,7 @@ public static class Complaints
     {
         var closure = model.Closure(function.Id);
         // A unit that runs minds no charger.
-        var way = Goal.Starts(model, told) ? closure : closure.Union(model.Graph.ChargeWays(closure)).ToHashSet();
+        var way = Goal.Starts(model, told) ? closure : closure.Union(model.ChargesOf(function.Id)).ToHashSet();
         var done = since.FindLastIndex(e => e is RepairDone { Claimed: false } repair && way.Contains(repair.PartId));
         return done >= 0 && !since.Skip(done + 1).Any(e => e is SwapTried { Passed: false } swap && swap.FunctionId == function.Id);
     }

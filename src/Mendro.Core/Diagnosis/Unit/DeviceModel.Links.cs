@@ -10,10 +10,6 @@ public sealed partial class DeviceModel
     private static Dictionary<PartId, double> Damage(IEnumerable<PartId> parts, double p) =>
         parts.Distinct().ToDictionary(id => id, _ => p);
 
-    /// <summary>What gives a picture its light and nothing else; empty for any other function, and where no light is tried by itself.</summary>
-    public IReadOnlySet<PartId> LightOf(DeviceFunction function) =>
-        function.Kind == "picture" && _backlight is { } lit ? Closure(lit.Id).Except(Closure(function.Id)).ToHashSet() : new HashSet<PartId>();
-
     /// <summary>What a function can fail of. A picture without its light is there, and seen under a lamp; who does not hold one to it
     /// says that there is none, so what gives light takes a part of a picture that fails, as the light would fail.</summary>
     /// <param name="function">Function.</param>
@@ -22,14 +18,14 @@ public sealed partial class DeviceModel
     {
         var closure = Closure(function.Id);
         var light = LightOf(function);
-        var charge = Graph.ChargeWays(closure);
+        var charges = ChargesOf(function.Id);
         var links = new List<Link>();
         for (var i = 0; i < Faults.Count; i++)
         {
             var fault = Faults[i];
             var needed = closure.Contains(fault.Part.Id);
             // A pack that nothing charges is empty: that is a consequence and no fault of its own.
-            if (!needed && charge.Contains(fault.Part.Id))
+            if (charges.Contains(fault.Part.Id))
             {
                 if (fault.Mode.Effect is ModeEffect.Open or ModeEffect.Dead)
                     links.Add(new Link(i, EvidenceWeights.EmptyForWantOfCharge * p(fault, function, 1)));

@@ -104,6 +104,21 @@ public sealed partial class DeviceModel
 
     private readonly ConcurrentDictionary<FunctionId, IReadOnlySet<PartId>> _before = new();
 
+    /// <summary>What charges the cells or pack a function runs on, and is none of its own parts: without it the function fails in the end.</summary>
+    public IReadOnlySet<PartId> ChargesOf(FunctionId function) =>
+        _charges.GetOrAdd(function, id => Graph.ChargeWays(Closure(id)).Except(Closure(id)).ToHashSet());
+
+    private readonly ConcurrentDictionary<FunctionId, IReadOnlySet<PartId>> _charges = new();
+
+    /// <summary>What gives a picture its light and nothing else; empty for any other function, and where no light is tried by itself.</summary>
+    public IReadOnlySet<PartId> LightOf(DeviceFunction function) =>
+        _light.GetOrAdd(
+            function.Id,
+            id => function.Kind == "picture" && _backlight is { } lit ? Closure(lit.Id).Except(Closure(id)).ToHashSet() : new HashSet<PartId>()
+        );
+
+    private readonly ConcurrentDictionary<FunctionId, IReadOnlySet<PartId>> _light = new();
+
     private readonly DeviceFunction? _backlight;
 
     private Carries? Medium(DeviceFunction function) => Library.FindFunctionKind(function.Kind)?.Medium;

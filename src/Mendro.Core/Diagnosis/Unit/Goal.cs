@@ -147,11 +147,8 @@ internal static class Goal
         );
 
     /// <summary>Parts a function hangs on; what charges its cells counts too.</summary>
-    private static int Depth(DeviceModel model, DeviceFunction function)
-    {
-        var closure = model.Closure(function.Id);
-        return closure.Union(model.Graph.ChargeWays(closure)).Count();
-    }
+    private static int Depth(DeviceModel model, DeviceFunction function) =>
+        model.Closure(function.Id).Count + model.ChargesOf(function.Id).Count;
 
     /// <summary>True when a start worked when last tried. One before the last work says nothing once the light is gone since.</summary>
     public static bool Starts(DeviceModel model, IReadOnlyList<BenchEvent> events)

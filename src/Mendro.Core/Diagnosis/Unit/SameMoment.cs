@@ -47,13 +47,11 @@ internal sealed class SameMoment
             if (last.TryGetValue((moment, tried.FunctionId), out var passed) && passed != tried.Passed || tried.Starts > 1)
                 _mixed.Add((moment, tried.FunctionId));
             last[(moment, tried.FunctionId)] = tried.Passed;
-            if (tried.Passed && RunsOnAStore(model, tried) is { Count: > 0 } charges)
-                (_charged.TryGetValue(moment, out var known) ? known : _charged[moment] = []).UnionWith(charges);
-            if (tried.Passed && model.Profile.FindFunction(tried.FunctionId) is { Kind: "backlight" })
-                _lit.Add(moment);
-            if (tried.Passed && model.Profile.FindFunction(tried.FunctionId) is { Kind: "start-up" } start)
-                _started[moment] = (start.Id, model.BeforeTheBoard(start));
-            if (!tried.Passed)
+            if (tried.Passed)
+            {
+                Worked(model, moment, model.Profile.FindFunction(tried.FunctionId));
+            }
+            else
             {
                 if (!_failures.TryGetValue(moment, out var list))
                     _failures[moment] = list = [];
@@ -139,11 +137,16 @@ internal sealed class SameMoment
         _ofTheStore.Contains(by) && _charged.TryGetValue(moment, out var charges) && charges.Contains(part)
         || by == _light.By && _lit.Contains(moment) && _light.Parts.Contains(part);
 
-    /// <summary>What charges the cells or pack that a function just ran on: they are not empty for want of it.</summary>
-    private static HashSet<PartId> RunsOnAStore(DeviceModel model, FunctionTried tried) =>
-        model.Profile.FindFunction(tried.FunctionId) is { Kind: not "charging" } function
-            ? model.Graph.ChargeWays(model.Closure(function.Id)).Except(model.Closure(function.Id)).ToHashSet()
-            : [];
+    /// <summary>What a function that worked shows of its moment: cells or a pack that are not empty, a light, a start.</summary>
+    private void Worked(DeviceModel model, int moment, DeviceFunction? function)
+    {
+        if (function is { Kind: not "charging" } && model.ChargesOf(function.Id) is { Count: > 0 } charges)
+            (_charged.TryGetValue(moment, out var known) ? known : _charged[moment] = []).UnionWith(charges);
+        if (function is { Kind: "backlight" })
+            _lit.Add(moment);
+        if (function is { Kind: "start-up" })
+            _started[moment] = (function.Id, model.BeforeTheBoard(function));
+    }
 
     /// <summary>True for looks of a picture on which nothing is seen.</summary>
     internal static bool NotShown(string? look) => look is null or "nothing" or "blinks" or "solid-colour";

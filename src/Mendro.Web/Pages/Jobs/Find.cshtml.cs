@@ -141,6 +141,10 @@ public sealed class FindModel(
     /// <summary>The first move where it is none that the bar can take: a swap, a repair or the end.</summary>
     public Move? FirstElsewhere => Moves is [var first, ..] && Elsewhere(first) is not null ? first : null;
 
+    /// <inheritdoc/>
+    // What nobody chose is not filed while the first move is another.
+    public override bool TakesEnter => base.TakesEnter && (Asked || FirstElsewhere is null);
+
     /// <summary>The fault that a known repair is for, in words; only the part, where the part is sure and how it fails is not.</summary>
     public static string KnownWords(JobView view, Move move) =>
         view.Diagnosis?.Suspects.Where(s => s.Fault.Part == move.Repair?.Part).MaxBy(s => s.Posterior) is { Posterior: >= SureOfTheWay } fault

@@ -42,8 +42,8 @@ public abstract class ReadingPageModel(
     /// <summary>True when what stands in the bar was chosen, and is not only the best that it can take.</summary>
     public bool Asked { get; private set; }
 
-    /// <summary>True when Enter may file what stands in the bar. What nobody chose is not filed by it while the first move is another.</summary>
-    public bool TakesEnter => TakesFocus && (Asked || this is not FindModel { FirstElsewhere: not null });
+    /// <summary>True when Enter may file what stands in the bar.</summary>
+    public virtual bool TakesEnter => TakesFocus;
 
     /// <summary>True when the bar may take the focus.</summary>
     public virtual bool TakesFocus => true;
