@@ -15,6 +15,8 @@ export default defineConfig({
   workers: 2,
   reporter: [['list']],
   use: {
+    // The tests of a worker share a browser context, emptied between them: to make one takes as long as three pages.
+    reuseContext: true,
     viewport: { width: 1280, height: 800 },
     launchOptions: chromiumOptions,
   },

@@ -83,6 +83,8 @@ public sealed record PartClass(string Id, string Name, IReadOnlyList<ModeOverrid
 /// <param name="Only">Kinds of function it harms, when the part lies in the way of others too; null for all.</param>
 /// <param name="GoneWith">Kind of function whose success takes it away, as charging does an empty pack; null for none.</param>
 /// <param name="TooHigh">Share of its bad volts that are too high and not too low, 0 to 1.</param>
+/// <param name="Eats">Where it was seen: how many times the odds that traces of its board are eaten; null for what eats nothing.</param>
+/// <param name="Eaten">True for what such a leak does to a part.</param>
 public sealed record FailureMode(
     string Id,
     string Name,
@@ -96,7 +98,9 @@ public sealed record FailureMode(
     bool Resistive = false,
     IReadOnlyList<string>? Only = null,
     string? GoneWith = null,
-    double TooHigh = 0
+    double TooHigh = 0,
+    double? Eats = null,
+    bool Eaten = false
 )
 {
     /// <summary>The word in which a bench mostly tells it; null where no eye or finger can.</summary>

@@ -39,6 +39,8 @@ public static class LibraryNumbers
                 yield return Make($"found by {probe.ToString().ToLowerInvariant()}", chance);
             foreach (var look in mode.Looks ?? [])
                 yield return Make($"looks so: {look.Function}, {look.Look}", look.Share);
+            if (mode.Eats is { } times)
+                yield return Make("odds that traces beside it are eaten, times", times);
         }
 
         foreach (var group in kind.Classes ?? [])

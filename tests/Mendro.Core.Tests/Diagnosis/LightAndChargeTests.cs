@@ -41,6 +41,27 @@ public class LightAndChargeTests
         Share(model, light, [Passes(model, "backlight"), .. told]).ShouldBeLessThan(0.01);
     }
 
+    public static TheoryData<string, string> Lamps =>
+        [
+            .. All.SelectMany(p => new DeviceModel(p, TradeLibrary.Shipped) is { Lit: { } lit } model
+                ? p.Probes.Where(l => l.Kind == ProbeKind.Look && l.PartIds().All(model.LightOf(lit).Contains)).Select(l => (p.Id, l.Id.ToString()))
+                : []),
+        ];
+
+    [Theory]
+    [MemberData(nameof(Lamps))]
+    public void A_picture_under_a_lamp_is_there_and_only_its_light_is_not(string id, string lamp)
+    {
+        var model = ModelOf(id);
+        var light = model.LightOf(model.Lit!);
+        BenchEvent[] told = [Passes(model, "power-light"), Passes(model, "speaker"), Fails(model, "picture", "nothing")];
+        ProbeTaken Seen(string words) => new(0, new ProbeId(lamp), ProbeOutcome.Abnormal, words);
+        Share(model, light, [.. told, Seen("bad, a faint picture")]).ShouldBeGreaterThan(0.9);
+        Share(model, light, [.. told, Seen("bad, I can just see the game")]).ShouldBeGreaterThan(0.9);
+        Share(model, light, [.. told, Seen("bad, no picture under it either")])
+            .ShouldBeLessThan(Share(model, light, [.. told, Seen("bad")]) / 2);
+    }
+
     [Theory]
     [MemberData(nameof(Charged))]
     public void What_runs_is_not_empty_for_want_of_a_charge(string id)
@@ -63,7 +84,7 @@ public class LightAndChargeTests
 
     private static double Share(DeviceModel model, IReadOnlySet<PartId> parts, params BenchEvent[] events) =>
         UnitDiagnosis
-            .Make(model, [.. events.Select((e, n) => ((FunctionTried)e) with { Id = n })])
+            .Make(model, [.. events.Select((e, n) => e with { Id = n })])
             .Value!.Suspects.Where(s => parts.Contains(s.Fault.Part.Id))
             .Sum(s => s.Share);
 }

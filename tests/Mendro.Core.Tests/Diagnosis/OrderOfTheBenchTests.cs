@@ -121,7 +121,8 @@ public class OrderOfTheBenchTests
     {
         var pad = new Bench("pellin-atrium-pad").Fails("cross", "nothing").Fails("action", "nothing").Fails("startsel", "nothing");
         pad.Repairs("plug", "clean-port").Fails("cross", "nothing").Fails("action", "nothing").Fails("startsel", "nothing");
-        First(pad).Id.ShouldBe("swap:console");
+        // To bend the cord takes half a minute, and most dead pads have a dead cord.
+        First(pad.Reads("cord-press", "ok")).Id.ShouldBe("swap:console");
     }
 
     [Fact]

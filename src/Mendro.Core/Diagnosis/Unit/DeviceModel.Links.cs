@@ -76,9 +76,7 @@ public sealed partial class DeviceModel
     private double Share(PartFault fault, DeviceFunction function, string lookId)
     {
         if (Listed(fault, function, lookId) is { } share)
-            return fault.Mode.Effect == ModeEffect.Degraded && IsShared(fault.Part.Id) && function.Kind is not ("power-light" or "start-up")
-                ? share * EvidenceWeights.SharedLook
-                : share;
+            return WouldShowInOthers(fault, function, lookId) ? share * EvidenceWeights.SharedLook : share;
         var looks = (fault.Mode.Looks ?? []).Where(l => l.Function == function.Kind || l.Function == "*").Sum(l => l.Share);
         var left = Math.Max(0, 1 - looks);
         if (lookId == "warm" && fault.Mode.Effect != ModeEffect.Intermittent)
@@ -102,6 +100,16 @@ public sealed partial class DeviceModel
         var others = Math.Max(1, Library.FindFunctionKind(function.Kind)?.Looks.Count ?? 1);
         return Math.Clamp(left / others, EvidenceWeights.OtherLook, 0.5);
     }
+
+    /// <summary>True for a look of something weak that all functions share: what hums in one hums in the others.</summary>
+    internal bool WouldShowInOthers(PartFault fault, DeviceFunction function, string lookId) =>
+        fault.Mode.Effect == ModeEffect.Degraded
+        && IsShared(fault.Part.Id)
+        && function.Kind is not ("power-light" or "start-up")
+        && HasLook(fault, function, lookId);
+
+    /// <summary>True when the library names this look of a function for a way of failing.</summary>
+    internal bool HasLook(PartFault fault, DeviceFunction function, string lookId) => Listed(fault, function, lookId) is not null;
 
     /// <summary>True for what the unit needs to start or to light up at all: supply and board, not a section of its own.</summary>
     private bool IsShared(PartId part) => _shared.Value.Contains(part);

@@ -118,6 +118,37 @@ public sealed partial class DeviceModel
             )
         );
 
+    // What is seen by a lamp held to a dark screen. Common English.
+    private static readonly string[] OnTheScreen = ["picture", "image", "game", "menu", "logo", "letters", "faint*"];
+
+    /// <summary>Whether a look at what lights a picture found the picture itself, by the words for it: “a faint picture”, “no picture
+    /// either”. Null where it says nothing of that, and for any other look.</summary>
+    public bool? PictureSeen(Probe probe, ProbeTaken taken)
+    {
+        if (taken is not { Outcome: ProbeOutcome.Abnormal, Words: { } words } || Lit is not { } picture || !probe.PartIds().All(LightOf(picture).Contains))
+            return null;
+        var text = words.ToLowerInvariant();
+        return OnTheScreen.Any(w => SeenWords.Says(text, w)) ? true
+            : OnTheScreen.Any(w => SeenWords.Denies(text, w)) ? false
+            : null;
+    }
+
+    /// <summary>The picture that has a light of its own; null where none has.</summary>
+    public DeviceFunction? Lit => _lit.Value;
+
+    private readonly Lazy<DeviceFunction?> _lit;
+
+    /// <summary>“There is no picture under a lamp”: what gives light has no part in it.</summary>
+    public FindingTemplate PictureUnderALamp(DeviceFunction picture)
+    {
+        var plain = FunctionFails(picture);
+        var light = LightOf(picture);
+        return _templates.GetOrAdd(
+            $"lamp:{picture.Id}",
+            id => plain with { Id = id, Links = plain.Links.Where(l => !light.Contains(Faults[l.Fault].Part.Id)).ToList() }
+        );
+    }
+
     /// <summary>Parts of the rail on which a reading has found a dead short; none for any other reading.</summary>
     public IReadOnlySet<PartId> ShortedBy(ProbeTaken taken) =>
         taken is { Outcome: ProbeOutcome.Abnormal, Degree: ReadingDegree.Short } && Profile.FindProbe(taken.ProbeId)?.Rail is { } rail

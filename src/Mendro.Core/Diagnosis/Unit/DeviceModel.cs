@@ -75,6 +75,7 @@ public sealed partial class DeviceModel
         _shared = new(() => profile.Functions.Where(f => f.Kind is "power-light" or "start-up").SelectMany(f => Closure(f.Id)).ToHashSet());
         _closures = profile.Functions.GroupBy(f => f.Id).ToDictionary(g => g.Key, g => Graph.Closure(g.First(), Medium(g.First()), lit: false));
         _backlight = profile.Functions.FirstOrDefault(f => f.Kind == "backlight");
+        _lit = new(() => profile.Functions.FirstOrDefault(f => LightOf(f).Count > 0));
     }
 
     /// <summary>The profile.</summary>

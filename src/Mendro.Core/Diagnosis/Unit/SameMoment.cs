@@ -13,7 +13,7 @@ internal sealed class SameMoment
 {
     private readonly IReadOnlyList<PartFault> _faults;
     private readonly TradeLibrary _library;
-    private readonly Dictionary<int, (string By, string? Look)> _failing = [];
+    private readonly Dictionary<int, string> _failing = [];
     private readonly int[] _momentOf;
     private readonly Dictionary<int, List<(FunctionId Function, IReadOnlySet<PartId> Needs)>> _failures = [];
     private readonly HashSet<(int Moment, FunctionId Function)> _mixed = [];
@@ -28,13 +28,11 @@ internal sealed class SameMoment
     /// <summary>Divides the facts of a case into moments.</summary>
     public SameMoment(DeviceModel model, IReadOnlyList<PartFault> faults, BenchFacts facts, int count)
     {
-        (_faults, _library, _momentOf) = (faults, model.Library, new int[count]);
+        (_model, _faults, _library, _momentOf) = (model, faults, model.Library, new int[count]);
         _toldToRun = ToldToRun(model, facts, count);
         _notOfTheDead = model.Profile.Functions.Where(f => !OfTheDead.Contains(f.Kind)).Select(f => $"fn:{f.Id}").ToHashSet();
         _ofTheStore = model.Profile.Functions.Where(f => f.Kind != "charging").Select(f => $"fn:{f.Id}").ToHashSet();
-        _light = model.Profile.Functions.FirstOrDefault(f => f.Kind == "picture") is { } picture
-            ? ($"fn:{picture.Id}", model.LightOf(picture))
-            : ("", new HashSet<PartId>());
+        _light = model.Lit is { } picture ? ($"fn:{picture.Id}", model.LightOf(picture)) : ("", new HashSet<PartId>());
         var moment = 0;
         var last = new Dictionary<(int, FunctionId), bool>();
         for (var at = 0; at < count; at++)
@@ -42,6 +40,9 @@ internal sealed class SameMoment
             if (facts[at] is RepairDone)
                 moment++;
             _momentOf[at] = moment;
+            // No picture even under a lamp: its light is not what it lacks.
+            if (facts[at] is ProbeTaken taken && model.Profile.FindProbe(taken.ProbeId) is { } probe && model.PictureSeen(probe, taken) == false)
+                _lit.Add(moment);
             if (facts[at] is not FunctionTried tried)
                 continue;
             if (last.TryGetValue((moment, tried.FunctionId), out var passed) && passed != tried.Passed || tried.Starts > 1)
@@ -56,9 +57,46 @@ internal sealed class SameMoment
                 if (!_failures.TryGetValue(moment, out var list))
                     _failures[moment] = list = [];
                 list.Add((tried.FunctionId, model.Closure(tried.FunctionId)));
+                if (tried.LookId is { } look && model.Profile.FindFunction(tried.FunctionId) is { } shown && model.HasLook(shown, look))
+                    (_looks.TryGetValue((moment, look), out var alike) ? alike : _looks[(moment, look)] = []).Add(tried.FunctionId);
             }
         }
     }
+
+    private readonly DeviceModel _model;
+    private readonly Dictionary<(int Moment, string Look), HashSet<FunctionId>> _looks = [];
+
+    /// <summary>Chance that a fault shows a look that several functions have at this moment, the same for each: it is one fact, whichever is
+    /// told first. What is shared by all shows in all, and here it does. Null for a look of one function alone.</summary>
+    private double? AsInOthers(int moment, string? look, int fault)
+    {
+        if (look is null || !_looks.TryGetValue((moment, look), out var alike) || alike.Count < 2)
+            return null;
+        var each = alike
+            .Select(f => _model.Profile.FindFunction(f)!)
+            .Select(f => (Function: f, P: _model.FunctionLooks(f, look).Links.Where(l => l.Fault == fault).Sum(l => l.P)))
+            .Where(x => x.P > 0)
+            .Select(x => Math.Log(_model.WouldShowInOthers(_faults[fault], x.Function, look) ? x.P / EvidenceWeights.SharedLook : x.P))
+            .ToList();
+        if (each.Count < 2)
+            return null;
+        // Once as it looks in the mean, and in all others because it does so in one.
+        var (mean, mode) = (Math.Min(0, each.Average()), _faults[fault].Mode);
+        var other = Math.Log(EvidenceWeights.LooksAlike * (mode.Effect == ModeEffect.Intermittent ? 1 : EvidenceWeights.Fails(mode)));
+        return Math.Exp((mean + (each.Count - 1) * Math.Max(mean, other)) / each.Count);
+    }
+
+    /// <summary>True for something weak that may be what hums at this moment. What only drops volts, as a switch does, hums in no other
+    /// way than by the volts that are missing.</summary>
+    private bool Hums(int moment, PartFault fault) =>
+        fault.Mode.Effect == ModeEffect.Degraded
+        && !_library.Has(fault.Part.Kind, PartRole.Switch)
+        && _looks.TryGetValue((moment, "buzz"), out var hum)
+        && hum.Select(_model.Profile.FindFunction).OfType<DeviceFunction>().Any(f => _model.HasLook(fault, f, "buzz"));
+
+    /// <summary>Share of what volts say that they say against a weak supply that hums: a meter shows the mean, and the hum lies above and
+    /// below it (common practice: the supply is listened to or looked at, and ripple is read on the AC range).</summary>
+    private const double MeanOfAHum = 0.3;
 
     /// <summary>Work was done: the moment is over.</summary>
     public void Over() => _failing.Clear();
@@ -102,7 +140,7 @@ internal sealed class SameMoment
     {
         if (!tried.Passed)
             foreach (var link in links.Where(l => l.P > 0))
-                _failing.TryAdd(link.Fault, ($"fn:{tried.FunctionId}", tried.LookId));
+                _failing.TryAdd(link.Fault, $"fn:{tried.FunctionId}");
         return links;
     }
 
@@ -179,6 +217,8 @@ internal sealed class SameMoment
             {
                 if (!IsLines(fault) && DeviceModel.Flickers(fault.Mode) >= Conditions.ComesAndGoes)
                     list[n] = list[n] with { P = Cleared(_momentOf[at], by, fault, list[n].P) };
+                if (by.StartsWith("probe:", StringComparison.Ordinal) && Hums(_momentOf[at], fault))
+                    list[n] = list[n] with { P = MeanOfAHum * list[n].P };
             }
             else if (IsNotForWantOfIt(_momentOf[at], by, fault.Part.Id))
             {
@@ -193,18 +233,14 @@ internal sealed class SameMoment
             {
                 list[n] = list[n] with { P = list[n].P * left };
             }
-            else if (!_failing.TryAdd(list[n].Fault, (by, look)) && _failing[list[n].Fault] is var (other, before))
+            else if (AsInOthers(_momentOf[at], look, list[n].Fault) is { } alike)
             {
-                if (other == by)
-                    continue;
-                // One cause that looks alike in two functions is one fact and not two.
-                if (look is not null && look == before)
-                    list[n] = list[n] with
-                    {
-                        P = Math.Max(list[n].P, EvidenceWeights.LooksAlike * (comes ? 1 : EvidenceWeights.Fails(fault.Mode))),
-                    };
-                else if (comes)
-                    list[n] = list[n] with { P = Math.Min(1, list[n].P / EvidenceWeights.Fails(fault.Mode) * EvidenceWeights.AtOneMoment) };
+                list[n] = list[n] with { P = alike };
+                _failing.TryAdd(list[n].Fault, by);
+            }
+            else if (!_failing.TryAdd(list[n].Fault, by) && _failing[list[n].Fault] != by && comes)
+            {
+                list[n] = list[n] with { P = Math.Min(1, list[n].P / EvidenceWeights.Fails(fault.Mode) * EvidenceWeights.AtOneMoment) };
             }
         }
 

@@ -112,6 +112,18 @@ public sealed partial class UnitCase
             list.Add(trial);
         }
 
+        void Taken(int at, ProbeTaken taken, Probe probe)
+        {
+            var picture = Model.PictureSeen(probe, taken);
+            // A screen that is dead altogether says nothing of its light.
+            if (picture == false)
+                return;
+            if (picture == true)
+                Add($"lamp:{probe.Id}", at, Model.PictureUnderALamp(Model.Lit!), false);
+            var shown = Model.Shown(probe, taken);
+            Add($"probe:{probe.Id}", at, shown, taken.Outcome == ProbeOutcome.Abnormal, shown.Momentary ? _moment!.Links(at, taken, LinksOf(shown)) : null);
+        }
+
         var facts = new BenchFacts(Model, Events);
         var conditions = new Conditions(Model, _faults, facts, Events.Count);
         var moment = _moment = new SameMoment(Model, _faults, facts, Events.Count);
@@ -146,12 +158,7 @@ public sealed partial class UnitCase
                     if (taken.Outcome == ProbeOutcome.Jumps)
                         Add($"jumps:{probe.Id}", at, Model.ProbeJumps(probe), true);
                     else
-                    {
-                        var shown = Model.Shown(probe, taken);
-                        var links = shown.Momentary ? moment.Links(at, taken, LinksOf(shown)) : null;
-                        Add($"probe:{probe.Id}", at, shown, taken.Outcome == ProbeOutcome.Abnormal, links);
-                    }
-
+                        Taken(at, taken, probe);
                     break;
                 case MarkSeen seen when Model.Library.FindMark(seen.MarkId) is { } mark:
                     Add($"mark:{mark.Id}:{seen.Place}", at, Model.Mark(mark, seen.Grade, Model.PartAt(mark, seen.Place)), true);

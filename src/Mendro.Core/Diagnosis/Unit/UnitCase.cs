@@ -41,6 +41,8 @@ public sealed partial class UnitCase
         (Model, Events, Context) = (model, events, context ?? CaseContext.None);
         var priors = Context.Priors;
         _faults = priors is null ? [.. model.Faults] : model.Faults.Select((f, i) => f with { Prior = priors[i] }).ToList();
+        foreach (var (i, times) in EatenBeside.Odds(model, events))
+            _faults[i] = _faults[i] with { Prior = EatenBeside.Weighed(_faults[i].Prior, times) };
         _createdAt = Enumerable.Repeat(-1, _faults.Count).ToList();
         AddGear();
         AddDamage();
