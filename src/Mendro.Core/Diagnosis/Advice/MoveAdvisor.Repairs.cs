@@ -26,6 +26,7 @@ public sealed partial class MoveAdvisor
             (1 - fails.Leak)
             * diagnosis.Posterior.ExpectedProduct(
                 unit.LinksOf(fails)
+                    .Select(l => l with { P = l.P * unit.Leaves(target.Id, l.Fault) })
                     .Select(l => (unit.UncuredPiece(l.Fault), success.TryGetValue(l.Fault, out var s) ? s + (1 - s) * (1 - l.P) : 1 - l.P))
                     .Concat(blame.UnknownPiece is { } unknown ? [(unknown, 0.0)] : [])
             );

@@ -99,7 +99,17 @@ internal sealed class SameMoment
     private const double MeanOfAHum = 0.3;
 
     /// <summary>Work was done: the moment is over.</summary>
-    public void Over() => _failing.Clear();
+    public void Over()
+    {
+        _failing.Clear();
+        _leaves.Clear();
+    }
+
+    /// <summary>Share of what a fault does to a function that it still does in the moment as it is: where the unit runs, what would keep it
+    /// from running does not fail the function tried next either.</summary>
+    public double Leaves(FunctionId function, int fault) => _leaves.GetValueOrDefault(($"fn:{function}", fault), 1);
+
+    private readonly Dictionary<(string By, int Fault), double> _leaves = [];
 
     /// <summary>True when an intermittent may be what fails a function at this moment.</summary>
     public bool MayFailNow(int fault) => _failing.ContainsKey(fault);
@@ -161,10 +171,10 @@ internal sealed class SameMoment
     {
         if (model.Profile.Functions.FirstOrDefault(f => f.Kind == "start-up") is not { } start)
             return new HashSet<PartId>();
-        // A charge that fails says nothing of how it runs.
+        // A charge that fails says nothing of how it runs, and a picture with bars in it or without colour is one.
         bool Says(FunctionTried tried) =>
             model.Profile.FindFunction(tried.FunctionId)?.Kind is { } kind
-            && (kind == "start-up" || !tried.Passed && kind != "charging" && OfTheDead.Contains(kind));
+            && (kind == "start-up" || !tried.Passed && kind != "charging" && OfTheDead.Contains(kind) && !IsAPicture(kind, tried.LookId));
         return Enumerable.Range(0, count).Any(at => facts[at] is FunctionTried tried && Says(tried))
             ? new HashSet<PartId>()
             : model.BeforeTheBoard(start).Union(start.Needs).ToHashSet();
@@ -185,6 +195,8 @@ internal sealed class SameMoment
         if (function is { Kind: "start-up" })
             _started[moment] = (function.Id, model.BeforeTheBoard(function));
     }
+
+    private static bool IsAPicture(string kind, string? look) => kind is "picture" or "video-out" && !NotShown(look) && !Conditions.Is(look);
 
     /// <summary>True for looks of a picture on which nothing is seen.</summary>
     internal static bool NotShown(string? look) => look is null or "nothing" or "blinks" or "solid-colour";
@@ -223,6 +235,7 @@ internal sealed class SameMoment
             else if (IsNotForWantOfIt(_momentOf[at], by, fault.Part.Id))
             {
                 list[n] = list[n] with { P = 0 };
+                _leaves[(by, list[n].Fault)] = 0;
             }
             else if (
                 by.StartsWith("fn:", StringComparison.Ordinal)
@@ -232,6 +245,7 @@ internal sealed class SameMoment
             )
             {
                 list[n] = list[n] with { P = list[n].P * left };
+                _leaves[(by, list[n].Fault)] = left;
             }
             else if (AsInOthers(_momentOf[at], look, list[n].Fault) is { } alike)
             {

@@ -54,6 +54,9 @@ public sealed partial class UnitCase
     /// <summary>The model.</summary>
     public DeviceModel Model { get; }
 
+    /// <summary>Share of what a fault does to a function that it still does in the moment as it is, 0 to 1.</summary>
+    public double Leaves(FunctionId function, int fault) => _moment?.Leaves(function, fault) ?? 1;
+
     /// <summary>The events.</summary>
     public IReadOnlyList<BenchEvent> Events { get; }
 

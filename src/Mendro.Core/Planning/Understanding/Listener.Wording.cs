@@ -9,10 +9,11 @@ internal sealed partial class Listener
 
     private void Reword()
     {
-        // “player two” is what hangs on the second port.
+        // “player two”, “pad 2” is what hangs on the second port, where a unit has several.
+        var numbered = _profile.Functions.Any(f => f.Kind == "link" && (char.IsDigit(f.Name[^1]) || f.Name.EndsWith("ports", StringComparison.OrdinalIgnoreCase)));
         for (var n = 0; n + 1 < _words.Count; n++)
         {
-            if (_words[n] == "player" && SmallWords.Number(_words[n + 1]) is { } number)
+            if ((_words[n] == "player" || (numbered && _words[n] is "pad" or "controller" or "joypad" or "gamepad")) && SmallWords.Number(_words[n + 1]) is { } number)
                 (_words[n], _words[n + 1]) = ("port", number.ToString(CultureInfo.InvariantCulture));
             else if (_words[n] == "port" && SmallWords.Number(_words[n + 1]) is { } port)
                 _words[n + 1] = port.ToString(CultureInfo.InvariantCulture);
