@@ -50,7 +50,8 @@ public class ToldToRunTests
         var (start, picture) = (Of("start-up"), Of("video-out", "picture"));
         var port = Of("link");
         var before = model.BeforeTheBoard(start).Except(port.Needs).ToHashSet();
-        double Before(string look) => Share(Suspects(model, new FunctionTried(0, port.Id, false, "nothing"), new FunctionTried(1, picture.Id, false, look)), before);
+        double Before(string look) =>
+            Share(Suspects(model, new FunctionTried(0, port.Id, false, "nothing"), new FunctionTried(1, picture.Id, false, look)), before);
         var bad = Before(Seen(model)!);
         bad.ShouldBeLessThan(0.1);
         bad.ShouldBeLessThan(Before("nothing"));

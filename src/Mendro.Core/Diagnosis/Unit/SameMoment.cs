@@ -72,19 +72,27 @@ internal sealed class SameMoment
     {
         if (look is null || !_looks.TryGetValue((moment, look), out var alike) || alike.Count < 2)
             return null;
-        var each = alike
-            .Select(f => _model.Profile.FindFunction(f)!)
-            .Select(f => (Function: f, P: _model.FunctionLooks(f, look).Links.Where(l => l.Fault == fault).Sum(l => l.P)))
-            .Where(x => x.P > 0)
-            .Select(x => Math.Log(_model.WouldShowInOthers(_faults[fault], x.Function, look) ? x.P / EvidenceWeights.SharedLook : x.P))
-            .ToList();
-        if (each.Count < 2)
+        if (!_each.TryGetValue((moment, look), out var each))
+            _each[(moment, look)] = each = alike
+                .Select(_model.Profile.FindFunction)
+                .OfType<DeviceFunction>()
+                .SelectMany(f => Shows(f, look))
+                .ToLookup(l => l.Fault, l => l.P);
+        if (each[fault].Count() < 2)
             return null;
         // Once as it looks in the mean, and in all others because it does so in one.
-        var (mean, mode) = (Math.Min(0, each.Average()), _faults[fault].Mode);
+        var (mean, count, mode) = (Math.Min(0, each[fault].Average(Math.Log)), each[fault].Count(), _faults[fault].Mode);
         var other = Math.Log(EvidenceWeights.LooksAlike * (mode.Effect == ModeEffect.Intermittent ? 1 : EvidenceWeights.Fails(mode)));
-        return Math.Exp((mean + (each.Count - 1) * Math.Max(mean, other)) / each.Count);
+        return Math.Exp((mean + (count - 1) * Math.Max(mean, other)) / count);
     }
+
+    private readonly Dictionary<(int Moment, string Look), ILookup<int, double>> _each = [];
+
+    private IEnumerable<Link> Shows(DeviceFunction function, string look) =>
+        _model
+            .FunctionLooks(function, look)
+            .Links.Where(l => l.P > 0)
+            .Select(l => _model.WouldShowInOthers(_faults[l.Fault], function, look) ? l with { P = l.P / EvidenceWeights.SharedLook } : l);
 
     /// <summary>True for something weak that may be what hums at this moment. What only drops volts, as a switch does, hums in no other
     /// way than by the volts that are missing.</summary>

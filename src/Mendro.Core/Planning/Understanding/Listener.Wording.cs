@@ -10,10 +10,13 @@ internal sealed partial class Listener
     private void Reword()
     {
         // “player two”, “pad 2” is what hangs on the second port, where a unit has several.
-        var numbered = _profile.Functions.Any(f => f.Kind == "link" && (char.IsDigit(f.Name[^1]) || f.Name.EndsWith("ports", StringComparison.OrdinalIgnoreCase)));
+        var numbered = _profile
+            .Functions.Where(f => f.Kind == "link")
+            .Any(f => char.IsDigit(f.Name[^1]) || f.Name.EndsWith("ports", StringComparison.OrdinalIgnoreCase));
+        bool IsPlayer(string word) => word == "player" || numbered && word is ("pad" or "controller" or "joypad" or "gamepad");
         for (var n = 0; n + 1 < _words.Count; n++)
         {
-            if ((_words[n] == "player" || (numbered && _words[n] is "pad" or "controller" or "joypad" or "gamepad")) && SmallWords.Number(_words[n + 1]) is { } number)
+            if (IsPlayer(_words[n]) && SmallWords.Number(_words[n + 1]) is { } number)
                 (_words[n], _words[n + 1]) = ("port", number.ToString(CultureInfo.InvariantCulture));
             else if (_words[n] == "port" && SmallWords.Number(_words[n + 1]) is { } port)
                 _words[n + 1] = port.ToString(CultureInfo.InvariantCulture);
