@@ -19,7 +19,7 @@ internal sealed partial class BenchOrder
         if (best.ChanceToWork >= AsGoodAsCured)
             return null;
         if (best.PreparationMinutes >= TakesApart)
-            return quick.FirstOrDefault(m => m.Id != best.Id) ?? BeforeItIsOpened();
+            return quick.FirstOrDefault(m => m.Id != best.Id) ?? TriedBeforeOpening(best) ?? BeforeItIsOpened();
         if (best.Repair is null || best.Minutes < LongRepair || work.LookedAtThisStandstill)
             return null;
         // Another piece in its place tells for good, and spares a good unit the work; it may cost three times its minutes.
@@ -28,6 +28,13 @@ internal sealed partial class BenchOrder
             && m.Outcomes.Any(o => o.Probability >= Bears && o.Then is { } then && then != best.Title)
         );
     }
+
+    /// <summary>Another piece in place of what may be it, where that takes no longer than the opening alone: it tells for good, and spares a
+    /// good unit the opening. Of what comes and goes one trial tells little.</summary>
+    private Move? TriedBeforeOpening(Move best) =>
+        Diagnosis.Case.Events.Any(e => e is FunctionTried { Passed: true } t && t.FunctionId == work.Target.Id)
+            ? null
+            : Quick(best.PreparationMinutes).FirstOrDefault(m => m.SwapOut is not null && m.ExpectedMinutes <= best.ExpectedMinutes + SwapMay * m.Minutes);
 
     /// <summary>What was said at the door encloses nothing: before a unit is opened for a part that nobody has looked at, felt or measured,
     /// each that bears a share of the blame gets the glance that can be had with the case closed.</summary>

@@ -11,10 +11,14 @@ internal sealed partial class BenchOrder
 {
     /// <summary>A source is read before another takes its place, and before a board or a chip that it feeds is replaced.</summary>
     private Move? SourceRead(Move best) =>
-        best is { Known: false, Minutes: > BeforeAside, Repair: { Method.Type: MethodType.Swap or MethodType.Replace } repair }
-        && (IsSource(repair.Part.Id) || !Runs && repair.Method.Minutes >= LongRepair && repair.Cures.All(c => IsDead(c.Fault)))
-            ? SourceVolts(repair.Part.Id)
-            : null;
+        best switch
+        {
+            { SwapOut: { } piece } when IsSource(piece) => SourceVolts(piece) is { } volts && volts.Minutes <= best.Minutes ? volts : null,
+            { Known: false, Minutes: > BeforeAside, Repair: { Method.Type: MethodType.Swap or MethodType.Replace } repair }
+                when IsSource(repair.Part.Id)
+                    || !Runs && repair.Method.Minutes >= LongRepair && repair.Cures.All(c => IsDead(c.Fault)) => SourceVolts(repair.Part.Id),
+            _ => null,
+        };
 
     /// <summary>The case is not opened for volts while those at the source can be had with it closed: works, but how well? What a finger
     /// changes is no matter of the source.</summary>

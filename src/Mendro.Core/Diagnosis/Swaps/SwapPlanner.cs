@@ -48,7 +48,7 @@ public static class SwapPlanner
     /// <summary>“It still fails with another piece in the place of a part”, the other piece being one that is known to work.</summary>
     public static FindingTemplate Spare(UnitCase unit, DeviceFunction target, Part part, IReadOnlyList<PartId> chain)
     {
-        var template = unit.Swapped(target, new SwapTried(-1, target.Id, chain, false), -1);
+        var template = unit.Swapped(target, new SwapTried(-1, target.Id, chain, false), -1, now: true);
         return template with { Leak = WithGear(unit, template.Leak, new GearItem("", "", part.Kind)) };
     }
 
@@ -145,7 +145,7 @@ public static class SwapPlanner
 
     private static FindingTemplate Template(UnitCase unit, DeviceFunction target, PartId partId, GearItem gear)
     {
-        var template = unit.Swapped(target, new SwapTried(-1, target.Id, Chain(unit.Model, target.Id, [partId]), false, [gear.Id]), -1);
+        var template = unit.Swapped(target, new SwapTried(-1, target.Id, Chain(unit.Model, target.Id, [partId]), false, [gear.Id]), -1, now: true);
         if (unit.GearFaults(gear.Id).Count > 0)
             return template;
         // A piece that took no part yet is not in the network: its own chance to fail is one more leak.

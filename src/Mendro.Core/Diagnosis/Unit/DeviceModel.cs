@@ -158,11 +158,17 @@ public sealed partial class DeviceModel
         !tried.Passed && HasLook(function, tried.LookId) ? FunctionLooks(function, tried.LookId!) : FunctionFails(function);
 
     /// <summary>“The function fails with this chain of parts”; with flicker: “it comes and goes with this chain”.</summary>
-    public FindingTemplate SwapFails(DeviceFunction function, IReadOnlyList<PartId> chain, long id, bool flickers = false)
+    /// <param name="function">Function tried.</param>
+    /// <param name="chain">Parts that stayed.</param>
+    /// <param name="id">Number of the trial.</param>
+    /// <param name="flickers">True when it came and went.</param>
+    /// <param name="now">True for a trial that is only thought of: the function fails now, and what fails it goes on to.</param>
+    public FindingTemplate SwapFails(DeviceFunction function, IReadOnlyList<PartId> chain, long id, bool flickers = false, bool now = false)
     {
-        var parts = chain.ToHashSet();
+        var stayed = Stayed(function, chain);
         var links = FunctionFails(function)
-            .Links.Where(l => parts.Contains(Faults[l.Fault].Part.Id))
+            .Links.Where(l => stayed(Faults[l.Fault].Part.Id))
+            .Select(l => now && l.P > 0 ? l with { P = Math.Max(l.P, EvidenceWeights.GoesOnFailing(Faults[l.Fault].Mode)) } : l)
             // One thing is changed and nothing else, at once: what comes and goes would have shown again.
             .Select(l =>
                 Faults[l.Fault].Mode.Effect == ModeEffect.Intermittent ? l with { P = Math.Max(l.P, EvidenceWeights.ClearsAtTheMoment) } : l
@@ -173,8 +179,25 @@ public sealed partial class DeviceModel
             $"swap:{id}",
             EvidenceWeights.FunctionLeak,
             links,
-            Damage(parts.Intersect(Closure(function.Id)), EvidenceWeights.DamageFails)
+            Damage(chain.Intersect(Closure(function.Id)), EvidenceWeights.DamageFails)
         );
+    }
+
+    /// <summary>What was there in a trial in which pieces were changed: the chain and, where nothing but pieces that come out by hand was
+    /// changed, the rest of the unit, such as what hangs on its rails; what charges a pack only with that pack. Where a board was unplugged
+    /// nobody knows what else was.</summary>
+    /// <param name="function">Function tried.</param>
+    /// <param name="chain">Parts of its chain that stayed.</param>
+    internal Func<PartId, bool> Stayed(DeviceFunction function, IReadOnlyList<PartId> chain)
+    {
+        var stayed = chain.ToHashSet();
+        var changed = Closure(function.Id).Except(stayed).ToList();
+        bool Is(PartId id, Func<PartKind, bool> kind) => Profile.FindPart(id) is { } part && Library.FindPartKind(part.Kind) is { } found && kind(found);
+        if (changed.Count > 0 && changed.TrueForAll(p => Is(p, k => k.Swappable)) && stayed.Any(p => !Is(p, k => k.Swappable)))
+            stayed.UnionWith(Profile.Parts.Select(p => p.Id).Except(changed));
+        if (changed.Exists(p => Is(p, k => k.Has(PartRole.Pack))))
+            stayed.ExceptWith(ChargesOf(function.Id));
+        return stayed.Contains;
     }
 
     /// <summary>“It changes when the unit is pressed, flexed or warmed”.</summary>

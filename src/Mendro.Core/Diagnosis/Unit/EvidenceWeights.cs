@@ -102,6 +102,17 @@ public static class EvidenceWeights
     /// <summary>Chance that an intermittent that fails one function would have failed another that worked just then.</summary>
     public const double ClearsAtTheMoment = 0.85;
 
+    /// <summary>Chance that what failed a function a moment ago fails it again at the next trial, nothing but another piece of its chain being
+    /// changed: what comes and goes may just then hold, dirt and what is weak may just then pass, what is broken stays so (values from
+    /// memory).</summary>
+    public static double GoesOnFailing(FailureMode mode) =>
+        mode.Effect switch
+        {
+            ModeEffect.Intermittent => AtOneMoment,
+            ModeEffect.Degraded => 0.95,
+            _ => DeviceModel.Flickers(mode) >= Conditions.ComesAndGoes ? 0.95 : 0.998,
+        };
+
     /// <summary>Chance that something seems to change when pressed, flexed or warmed though no contact is loose.</summary>
     public const double ProvokedLeak = 0.02;
 

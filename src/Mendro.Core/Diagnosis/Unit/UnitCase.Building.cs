@@ -127,6 +127,7 @@ public sealed partial class UnitCase
         var facts = new BenchFacts(Model, Events);
         var conditions = new Conditions(Model, _faults, facts, Events.Count);
         var moment = _moment = new SameMoment(Model, _faults, facts, Events.Count);
+        var without = new WorkedWithout(Model, _faults, facts, Events.Count);
         for (var at = 0; at < Events.Count; at++)
         {
             switch (facts[at])
@@ -141,6 +142,8 @@ public sealed partial class UnitCase
                     var look = !tried.Passed && !facts.LookSpent(at) && Model.HasLook(function, tried.LookId) ? tried.LookId : null;
                     var template = look is null ? Model.FunctionFails(function) : Model.FunctionLooks(function, look);
                     var inMoment = conditions.Links(at, tried, moment.Links(at, tried, LinksOf(template)));
+                    if (!tried.Passed)
+                        inMoment = [.. inMoment.Select(l => l with { P = l.P * without.Leaves(at, function.Id, l.Fault) })];
                     AddTrial($"fn:{function.Id}", new Trial(at, template, inMoment, !tried.Passed, tried.Starts, look));
                     if (!tried.Passed && Model.Contradicted(function, tried.LookId) is { } contradicted)
                         Add($"proves:{function.Id}:{tried.LookId}", at, contradicted, false);

@@ -252,9 +252,13 @@ public sealed partial class UnitCase
         Freshness.Readings(Model.Graph, Events).ToDictionary(r => r.Key, r => r.Value.Outcome);
 
     /// <summary>A swap trial as a finding: the parts that stayed, and the gear that stood in.</summary>
-    internal FindingTemplate Swapped(DeviceFunction function, SwapTried swap, long id)
+    /// <param name="function">Function tried.</param>
+    /// <param name="swap">What was, or would be, tried.</param>
+    /// <param name="id">Number of the trial.</param>
+    /// <param name="now">True for a trial that is only thought of.</param>
+    internal FindingTemplate Swapped(DeviceFunction function, SwapTried swap, long id, bool now = false)
     {
-        var template = Model.SwapFails(function, swap.Chain, id, swap.Flickers);
+        var template = Model.SwapFails(function, swap.Chain, id, swap.Flickers, now);
         var gear = (swap.Gear ?? [])
             .SelectMany(GearFaults)
             .Select(f => new Link(f, EvidenceWeights.Fails(_faults[f].Mode) * (swap.Flickers ? DeviceModel.Flickers(_faults[f].Mode) : 1)));
