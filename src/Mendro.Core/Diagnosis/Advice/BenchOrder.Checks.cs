@@ -29,12 +29,21 @@ internal sealed partial class BenchOrder
         );
     }
 
-    /// <summary>Another piece in place of what may be it, where that takes no longer than the opening alone: it tells for good, and spares a
-    /// good unit the opening. Of what comes and goes one trial tells little.</summary>
-    private Move? TriedBeforeOpening(Move best) =>
-        Diagnosis.Case.Events.Any(e => e is FunctionTried { Passed: true } t && t.FunctionId == work.Target.Id)
-            ? null
-            : Quick(best.PreparationMinutes).FirstOrDefault(m => m.SwapOut is not null && m.ExpectedMinutes <= best.ExpectedMinutes + SwapMay * m.Minutes);
+    /// <summary>What can be tried with the case closed and would clear the very part that the unit is opened for is tried before. Another
+    /// piece in place of what may be it, where that takes no longer than the opening alone: it tells for good, and spares a good unit the
+    /// opening; but of what comes and goes one trial tells little.</summary>
+    private Move? TriedBeforeOpening(Move best)
+    {
+        var parts = best.Repair is { } repair ? [repair.Part.Id] : best.Probe?.PartIds().ToList() ?? [];
+        var trial = work
+            .TrialsAnyway(f => parts.Exists(Model.Closure(f.Id).Contains) && !Model.Closure(work.Target.Id).IsSubsetOf(Model.Closure(f.Id)))
+            .Where(m => m.Minutes <= QuickMinutes && m.Outcomes.All(o => o.Probability >= Doubtful) && m.Outcomes.Any(o => o.Then is { } then && then != best.Title))
+            .MaxBy(m => m.Outcomes.Min(o => o.Probability));
+        if (trial is not null || Diagnosis.Case.Events.Any(e => e is FunctionTried { Passed: true } t && t.FunctionId == work.Target.Id))
+            return trial;
+        return Quick(best.PreparationMinutes)
+            .FirstOrDefault(m => m.SwapOut is not null && m.ExpectedMinutes <= best.ExpectedMinutes + SwapMay * m.Minutes);
+    }
 
     /// <summary>What was said at the door encloses nothing: before a unit is opened for a part that nobody has looked at, felt or measured,
     /// each that bears a share of the blame gets the glance that can be had with the case closed.</summary>

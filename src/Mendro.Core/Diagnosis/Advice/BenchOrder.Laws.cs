@@ -146,6 +146,14 @@ internal sealed partial class BenchOrder
     {
         if (best.Repair is not { } harsh || best.Known || Diagnosis.Case.GradeOf(harsh.Part.Id) == SeenGrade.Heavy)
             return best;
+        // A part that has answered to a finger or an eye has failed, whatever is to blame for the complaint looked at.
+        if (work.Answered.Showed(harsh.Part.Id))
+        {
+            var options = OptionsAt(harsh.Part.Id, There(harsh.Part.Id));
+            if (options.Find(o => o.Method.Id == harsh.Method.Id) is { } heavy && options.Where(o => IsWorthTrying(o, heavy)).MaxBy(Ratio) is { } gentle)
+                return work.RepairOf(gentle);
+        }
+
         return ranked
                 .Where(m =>
                     m.Repair is { } r
@@ -258,6 +266,47 @@ internal sealed partial class BenchOrder
             .OrderByDescending(p => Model.Graph.Upstream(p.At!.Value, powerOnly: true).Count)
             .Select(work.CheckAnyway)
             .FirstOrDefault(m => m is { Outcomes: [{ Probability: >= InDoubt }, ..] });
+    }
+
+    /// <summary>What must never be done with something that an eye would show waits for that look: nobody charges a pack that he has not
+    /// seen. For a trial alone the unit is not opened.</summary>
+    private Move? LookedAtFirst(Move due)
+    {
+        var (parts, minutes) = due switch
+        {
+            { Repair: { Method.NotWith: { Count: > 0 }, Part: var part } } => (new HashSet<PartId> { part.Id }, due.Minutes + LongRepair),
+            { Function: { } tried, SwapOut: null, Provoke: null } when Model.Library.FindFunctionKind(tried.Kind)?.NotWith is { Count: > 0 } => (
+                Model.Closure(tried.Id).Where(p => KindOf(p)?.Has(PartRole.Lithium) == true).ToHashSet(),
+                QuickMinutes
+            ),
+            _ => ([], 0),
+        };
+        return parts.Count == 0
+            ? null
+            : Model
+                .Profile.Probes.Where(p => p.Kind == ProbeKind.Look && p.Spans?.Any(parts.Contains) == true && !work.Answered.Has(p))
+                .Where(p => p.Minutes + Model.Disassembly.Minutes(work.State, Model.Disassembly.Goal(p)) <= minutes)
+                .OrderBy(p => p.Minutes)
+                .Select(work.CheckAnyway)
+                .FirstOrDefault(m => m is not null);
+    }
+
+    /// <summary>What was worked on and is still to blame is asked by the buzzer before it is renewed: volts tell where, and not what.</summary>
+    private Move? AskedAgain(RepairOption due)
+    {
+        var events = Diagnosis.Case.Events;
+        var done = events.Select((e, at) => (e, at)).LastOrDefault(x => x.e is RepairDone { Claimed: false } r && r.PartId == due.Part.Id);
+        if (done.e is null || due.Method.Harshness == 0)
+            return null;
+        var since = events.Skip(done.at).OfType<ProbeTaken>().Select(t => t.ProbeId).ToHashSet();
+        var opened = Model.Disassembly.After(work.State, due.Goal);
+        return Model
+            .Profile.Probes.Where(p => p.At is null && p.Minutes <= QuickMinutes && p.Spans?.Contains(due.Part.Id) == true && !since.Contains(p.Id))
+            .Where(p => !TradeLibrary.Of(p.Kind).ByEye && due.Cures.Any(c => DeviceModel.Detects(Diagnosis.Case.Faults[c.Fault].Mode, p.Kind) >= Confirms))
+            .Where(p => Model.Disassembly.Reached(opened, Model.Disassembly.Goal(p)))
+            .OrderBy(p => p.Minutes)
+            .Select(work.CheckAnyway)
+            .FirstOrDefault(m => m is { Outcomes: [{ Probability: >= Doubtful }, ..] });
     }
 
     /// <summary>Quick checks that the laws leave.</summary>

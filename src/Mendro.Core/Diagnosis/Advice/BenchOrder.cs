@@ -89,7 +89,7 @@ internal sealed partial class BenchOrder(MoveAdvisor.Work work, BenchCosts costs
     {
         var ranked = Lawful(work.Ranked());
         var known = Known(out var hopeless).Where(k => !IsDoneEnough(k.Move)).ToList();
-        var first = Wreck() ?? First(ranked, known);
+        var first = Wreck() ?? (First(ranked, known) is { } due ? LookedAtFirst(due) ?? due : null);
         if (first is { Ends: true })
             return new Advice([first, .. ranked], work.Plan) { Lost = Lost };
         // What comes second is the best without the first, not the cheapest way round it.
@@ -112,13 +112,15 @@ internal sealed partial class BenchOrder(MoveAdvisor.Work work, BenchCosts costs
             return undo;
         if (known.FirstOrDefault(k => k.Owed) is { Move: { } owed })
             // What only follows from how it looks is not proved: where a buzzer or an eye would tell at once, it is asked.
-            return owed.Repair is { } due && !work.Answered.Showed(due.Part.Id) && Confirming(due) is { } sure ? sure : owed;
+            return owed.Repair is not { } due ? owed
+                : !work.Answered.Showed(due.Part.Id) && Confirming(due) is { } sure ? sure
+                : AskedAgain(due) ?? owed;
         if (NamedBySwap(ranked) is { } named)
             return named;
         if (ranked.FirstOrDefault() is not { } best)
             return known.FirstOrDefault().Move;
         if (Felt(ranked, best) is { } felt)
-            return felt.Repair is { } cure && Confirming(cure) is { } sooner ? sooner : felt;
+            return felt.Repair is { } cure && Confirming(cure) is { } sooner ? sooner : GentleFirst(felt, ranked);
         if (Enclosed(best) is { } enclosed)
             return enclosed;
         best = GentleFirst(UndoableFirst(MostAtOnce(best), ranked), ranked);
@@ -222,15 +224,10 @@ internal sealed partial class BenchOrder(MoveAdvisor.Work work, BenchCosts costs
         foreach (var verdict in Diagnosis.Parts.Values.Where(v => v.Posterior >= (work.Answered.Showed(v.Part.Id) ? AsGoodAsKnown : NearlyCertain)))
         {
             var faults = Model.FaultsOf(verdict.Part.Id);
-            var there = new double[unit.Faults.Count];
-            foreach (var fault in faults)
-                there[fault] = Diagnosis.Posterior.Fault(unit.UncuredPiece(fault));
-            var sum = there.Sum();
-            if (sum <= 0)
+            var there = There(verdict.Part.Id);
+            if (there.Sum() <= 0)
                 continue;
-            for (var f = 0; f < there.Length; f++)
-                there[f] /= sum;
-            var options = RepairOption.For(unit, there, costs).Where(o => o.Part.Id == verdict.Part.Id).ToList();
+            var options = OptionsAt(verdict.Part.Id, there);
             var inGoal = faults.Sum(f => onTheWay.Contains(f) ? there[f] : 0) >= 0.5;
             var best = options.Any(o => o.Chance >= NoCure) ? Gentlest(options.Where(o => o.Chance >= SomeCure).ToList()) : null;
             if (best is null)
@@ -252,6 +249,8 @@ internal sealed partial class BenchOrder(MoveAdvisor.Work work, BenchCosts costs
                     best = sure;
             }
 
+            best = options.Where(o => IsWorthTrying(o, best)).MaxBy(Ratio) ?? best;
+
             var move = work.RepairOf(best) with { Known = true, Shown = work.Answered.Showed(verdict.Part.Id) };
             var owed = inGoal || work.Answered.Showed(verdict.Part.Id) && faults.Sum(f => onAnyWay.Contains(f) ? there[f] : 0) >= 0.5;
             found.Add((move, owed || move.Minutes <= TakesMinutes));
@@ -259,6 +258,20 @@ internal sealed partial class BenchOrder(MoveAdvisor.Work work, BenchCosts costs
 
         return found.OrderByDescending(k => k.Owed).ThenBy(k => k.Move.Minutes).ToList();
     }
+
+    /// <summary>Chances of the ways a part may have failed, where it has failed; zeros where it cannot have.</summary>
+    private double[] There(PartId part)
+    {
+        var there = new double[Diagnosis.Case.Faults.Count];
+        foreach (var fault in Model.FaultsOf(part))
+            there[fault] = Diagnosis.Posterior.Fault(Diagnosis.Case.UncuredPiece(fault));
+        var sum = there.Sum();
+        return sum <= 0 ? there : [.. there.Select(t => t / sum)];
+    }
+
+    /// <summary>What may be done at a part that has failed, with the chance that it cures the part.</summary>
+    private List<RepairOption> OptionsAt(PartId part, double[] there) =>
+        RepairOption.For(Diagnosis.Case, there, costs).Where(o => o.Part.Id == part).ToList();
 
     /// <summary>Of some repairs the one with the best chance for its cost, what is taken apart counted; a gentle one before a harsh one
     /// that is not twice as good.</summary>
@@ -271,6 +284,15 @@ internal sealed partial class BenchOrder(MoveAdvisor.Work work, BenchCosts costs
             .ThenByDescending(Ratio)
             .FirstOrDefault();
     }
+
+    /// <summary>Gentle before heavy at the same part: half the minutes and a fifth of the chance, such as a joint flowed again before a new
+    /// socket.</summary>
+    private bool IsWorthTrying(RepairOption gentle, RepairOption heavy) =>
+        gentle.Method.Harshness < heavy.Method.Harshness
+        && gentle.Method.Minutes <= heavy.Method.Minutes / 2
+        && gentle.Chance >= heavy.Chance * GentleShare
+        && Diagnosis.Case.GradeOf(gentle.Part.Id) != SeenGrade.Heavy
+        && !Diagnosis.Case.Events.Any(e => e is RepairDone { Claimed: false } r && r.PartId == gentle.Part.Id && r.MethodId == gentle.Method.Id);
 
     private double Ratio(RepairOption option) => option.Chance / (option.CostMinutes + Preparing(option));
 

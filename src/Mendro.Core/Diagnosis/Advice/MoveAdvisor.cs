@@ -99,6 +99,8 @@ public sealed partial class MoveAdvisor(BenchCosts costs)
         private readonly Reach _preparation;
         private readonly List<Weighed> _weighed;
         private readonly BlameShares _blame;
+        private readonly bool _starts;
+        private readonly bool _blank;
         private LookAhead? _ahead;
         private Dictionary<string, double> _expected = [];
 
@@ -114,7 +116,7 @@ public sealed partial class MoveAdvisor(BenchCosts costs)
             Plan = RepairPlan.Make(Shares, _options, new Reach(model.Disassembly), state, advisor._ranking);
             var fresh = unit.FreshReadings();
             Answered = new AnsweredChecks(unit, fresh);
-            var (starts, blank) = (Goal.Starts(model, unit.Events), Goal.IsBlank(model, unit.Events));
+            (_starts, _blank) = (Goal.Starts(model, unit.Events), Goal.IsBlank(model, unit.Events));
             var blamed = Enumerable
                 .Range(0, Shares.Length)
                 .GroupBy(f => unit.Faults[f].Part.Id)
@@ -126,13 +128,7 @@ public sealed partial class MoveAdvisor(BenchCosts costs)
                 .Select(p => Check(diagnosis, p))
                 .Concat(
                     model
-                        .Profile.Functions.Where(f =>
-                            diagnosis.Functions[f.Id] == FunctionState.NotTried
-                            && !unit.Forbids(f)
-                            && Goal.CanBeTried(model, f, target, starts)
-                            && !(blank && model.Library.FindFunctionKind(f.Kind)?.OnScreen == true)
-                            && Tells(f) >= Bears
-                        )
+                        .Profile.Functions.Where(f => CanBeTried(f) && Tells(f) >= Bears)
                         .Select(f => Trial(unit, f))
                 )
                 .Concat(Provocations(unit, target, Shares))
@@ -142,6 +138,13 @@ public sealed partial class MoveAdvisor(BenchCosts costs)
                 .OrderBy(w => w.Expected - w.Minutes * 0.001)
                 .ToList();
         }
+
+        /// <summary>True for what was not tried yet, can be, and would be seen.</summary>
+        private bool CanBeTried(DeviceFunction function) =>
+            Diagnosis.Functions[function.Id] == FunctionState.NotTried
+            && !Diagnosis.Case.Forbids(function)
+            && Goal.CanBeTried(Diagnosis.Case.Model, function, Target, _starts)
+            && !(_blank && Diagnosis.Case.Model.Library.FindFunctionKind(function.Kind)?.OnScreen == true);
 
         /// <summary>Blame on the parts that a function shares with the goal and that nothing has cleared: no function that works, and none
         /// that fails in a way that shows them at work.</summary>
@@ -262,6 +265,15 @@ public sealed partial class MoveAdvisor(BenchCosts costs)
             var weighed = _advisor.Weigh(Diagnosis, _blame, Shares, _options, State, Check(Diagnosis, probe), anyway: true);
             return weighed is null ? null : _advisor.CheckMove(Diagnosis, weighed, null, Shares, _options, State, anyway: true);
         }
+
+        /// <summary>Trials of what was not tried yet and would clear some part, though they may not pay by the figures alone.</summary>
+        public IEnumerable<Move> TrialsAnyway(Func<DeviceFunction, bool> which) =>
+            Diagnosis
+                .Case.Model.Profile.Functions.Where(f => CanBeTried(f) && Tells(f) >= Bears && which(f))
+                .Select(f => _advisor.Weigh(Diagnosis, _blame, Shares, _options, State, Trial(Diagnosis.Case, f), anyway: true))
+                .OfType<Weighed>()
+                .Select(w => _advisor.CheckMove(Diagnosis, w, null, Shares, _options, State, anyway: true))
+                .OfType<Move>();
 
         /// <summary>Trials with another piece in the place of some parts, though they may not pay by the figures alone.</summary>
         public IEnumerable<Move> SwapsAnyway(Func<PartId, bool> which) =>

@@ -48,10 +48,13 @@ public sealed class BlameShares
     /// too.</summary>
     private const double FailsWithoutIt = 0.05;
 
-    /// <summary>Parts without which the function was seen to fail, with nothing done since to what was tried.</summary>
+    /// <summary>Parts without which the function was seen to fail, and has gone on to fail just so: work that changed nothing has cured
+    /// nothing that they might hide behind.</summary>
     internal static HashSet<PartId> SwappedOut(UnitCase unit, FunctionId function)
     {
         var without = new HashSet<PartId>();
+        string? look = null;
+        var changed = false;
         var worked = new HashSet<PartId>();
         foreach (var happened in unit.Events.Reverse())
             switch (happened)
@@ -59,7 +62,11 @@ public sealed class BlameShares
                 case RepairDone repair:
                     worked.Add(repair.PartId);
                     break;
-                case SwapTried { Passed: false } swap when swap.FunctionId == function && !swap.Chain.Any(worked.Contains):
+                case FunctionTried tried when tried.FunctionId == function:
+                    changed |= tried.Passed || look is not null && tried.LookId is not null && tried.LookId != look;
+                    look ??= tried.LookId;
+                    break;
+                case SwapTried { Passed: false } swap when swap.FunctionId == function && !(changed && swap.Chain.Any(worked.Contains)):
                     without.UnionWith(unit.Model.Closure(function).Except(swap.Chain));
                     break;
             }
