@@ -49,7 +49,11 @@ internal static partial class BenchTalk
     )]
     private static partial Regex Before();
 
-    [GeneratedRegex(@"(?<=[\w.Ω])[,;]?\s+(?:ok|okay|good|fine|steady|as expected|only|low|too low|high|too high|bad)$", RegexOptions.IgnoreCase)]
+    [GeneratedRegex(
+        @"(?<=[\w.Ω])[,;]?\s+(?:ok|okay|good|fine|steady|as expected|only|low|too low|high|too high|bad"
+            + @"|(?:in )?(?:both|either|each)(?: the)? (?:ways?|directions?))$",
+        RegexOptions.IgnoreCase
+    )]
     private static partial Regex Behind();
 
     [GeneratedRegex(@"([0-9])\s*V\s?dc$", RegexOptions.IgnoreCase)]

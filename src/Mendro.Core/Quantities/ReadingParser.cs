@@ -53,6 +53,9 @@ public static partial class ReadingParser
 
         switch (typed.ToLowerInvariant())
         {
+            // A junction that beeps is a short.
+            case "beep" or "beeps" or "buzzes" when assumed == ReadingUnit.DiodeVolts:
+                return Outcome<Reading>.Ok(new Reading(assumed, 0, null, jumps));
             case "beep" or "beeps" or "b" or "buzz" or "buzzes" or "continuity":
                 return Outcome<Reading>.Ok(new Reading(ReadingUnit.Beep, 1, null, jumps));
             case "no beep" or "silent" or "nb" or "no buzz" or "no continuity":

@@ -37,7 +37,8 @@ internal sealed partial class BenchOrder
         var parts = best.Repair is { } repair ? [repair.Part.Id] : best.Probe?.PartIds().ToList() ?? [];
         var trial = work
             .TrialsAnyway(f => parts.Exists(Model.Closure(f.Id).Contains) && !Model.Closure(work.Target.Id).IsSubsetOf(Model.Closure(f.Id)))
-            .Where(m => m.Minutes <= QuickMinutes && m.Outcomes.All(o => o.Probability >= Doubtful) && m.Outcomes.Any(o => o.Then is { } then && then != best.Title))
+            .Where(m => m.Minutes <= QuickMinutes && m.Outcomes.All(o => o.Probability >= Doubtful))
+            .Where(m => m.Outcomes.Any(o => o.Then is { } then && then != best.Title))
             .MaxBy(m => m.Outcomes.Min(o => o.Probability));
         if (trial is not null || Diagnosis.Case.Events.Any(e => e is FunctionTried { Passed: true } t && t.FunctionId == work.Target.Id))
             return trial;

@@ -21,13 +21,17 @@ public sealed partial class MoveAdvisor
             .ToList();
     }
 
-    /// <summary>Advice that goes on with another complaint where the first has nothing left with a real chance.</summary>
+    /// <summary>Advice that goes on with another complaint where the first has nothing left with a real chance, or nothing known explains it
+    /// while something explains the other.</summary>
     private Advice Elsewhere(UnitDiagnosis diagnosis, DeviceFunction first, Apart state, Advice advice)
     {
         var unit = diagnosis.Case;
         foreach (var other in Goal.Order(unit.Model, unit.Events).Where(f => f.Id != first.Id))
         {
             if (!UnitDiagnosis.CanBeTried(unit.Model, other, unit.Events))
+                continue;
+            _ = new BlameShares(unit, other).Of(diagnosis.Posterior.Fault, out var unexplained);
+            if (advice.Moves is not [{ Id: Move.AsideId }, ..] && unexplained >= NotExplained)
                 continue;
             var found = new BenchOrder(new Work(diagnosis, other, state, this), costs).Advice();
             if (found.Moves is not [{ Ends: false }, ..])

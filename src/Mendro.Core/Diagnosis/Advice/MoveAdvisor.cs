@@ -54,6 +54,9 @@ public sealed partial class MoveAdvisor(BenchCosts costs)
     /// <summary>Least loss by an uncured unit with which moves are ranked; whether they are worth it is asked of the true one.</summary>
     private const double LeastStake = 240;
 
+    /// <summary>Share of the blame that no known fault takes from which a complaint waits for one that something explains.</summary>
+    private const double NotExplained = 0.5;
+
     private readonly BenchCosts _ranking = costs with { UncuredMinutes = Math.Max(costs.UncuredMinutes, LeastStake) };
 
     /// <summary>Advice for a unit.</summary>
@@ -72,7 +75,7 @@ public sealed partial class MoveAdvisor(BenchCosts costs)
         var again = Again(diagnosis, state);
         if (again.Count > 0)
             advice = advice with { Moves = [.. again, .. advice.Moves.Where(m => !m.Ends && again.All(a => a.Id != m.Id))] };
-        else if (advice.Moves is [{ Id: Move.AsideId }, ..])
+        else if (advice.Moves is [{ Id: Move.AsideId }, ..] || diagnosis.Unexplained >= NotExplained)
             advice = Elsewhere(diagnosis, target, state, advice);
         return advice with { Moves = Told(advice.Moves) };
     }
