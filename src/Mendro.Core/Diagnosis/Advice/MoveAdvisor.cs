@@ -75,7 +75,7 @@ public sealed partial class MoveAdvisor(BenchCosts costs)
         var again = Again(diagnosis, state);
         if (again.Count > 0)
             advice = advice with { Moves = [.. again, .. advice.Moves.Where(m => !m.Ends && again.All(a => a.Id != m.Id))] };
-        else if (advice.Moves is [{ Id: Move.AsideId }, ..] || diagnosis.Unexplained >= NotExplained)
+        else if (advice.Moves is [{ Id: Move.AsideId }, ..] || diagnosis.Unexplained >= NotExplained && advice.Moves is [{ Ends: false, Known: false }, ..])
             advice = Elsewhere(diagnosis, target, state, advice);
         return advice with { Moves = Told(advice.Moves) };
     }
