@@ -29,6 +29,24 @@ public class LightAndChargeTests
     }
 
     [Theory]
+    [MemberData(nameof(Charged))]
+    public void Volts_of_a_pack_that_runs_just_now_are_hardly_expected_to_be_missing(string id)
+    {
+        var model = ModelOf(id);
+        if (model.Profile.Functions.FirstOrDefault(f => f.Kind == "start-up") is not { } start)
+            return;
+        var charges = model.ChargesOf(start.Id);
+        foreach (var probe in model.Profile.Probes.Where(p => p is { Kind: ProbeKind.Volts, At: { } at } && !charges.Contains(at)))
+        {
+            var (silent, runs) = (new Bench(model).Fails("charging", "nothing"), new Bench(model).Fails("charging", "nothing").Works(start.Id));
+            var template = model.ProbeAbnormal(probe);
+            double Missing(Bench bench) => 1 - bench.Diagnose().Case.WhatIf(bench.Diagnose().Posterior, template).ProbabilityAbsent;
+            if (Missing(silent) > 0.3)
+                Missing(runs).ShouldBeLessThan(Missing(silent) / 2, probe.Id.ToString());
+        }
+    }
+
+    [Theory]
     [MemberData(nameof(Lit))]
     public void No_picture_may_be_no_light_until_the_light_is_seen(string id)
     {

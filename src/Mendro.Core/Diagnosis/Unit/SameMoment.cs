@@ -193,6 +193,22 @@ internal sealed class SameMoment
         _ofTheStore.Contains(by) && _charged.TryGetValue(moment, out var charges) && charges.Contains(part)
         || by == _light.By && _lit.Contains(moment) && _light.Parts.Contains(part);
 
+    /// <summary>Share of what would leave a pack empty that may still show at its volts: where the unit runs just now, on its last charge at
+    /// most (value from memory).</summary>
+    /// <param name="by">Id of what would be looked for.</param>
+    /// <param name="fault">Index of the fault.</param>
+    public double MayBeEmpty(string by, int fault) =>
+        _momentOf.Length > 0
+        && by.StartsWith("probe:", StringComparison.Ordinal)
+        && _charged.TryGetValue(_momentOf[^1], out var charges)
+        && charges.Contains(_faults[fault].Part.Id)
+        && _model.Profile.Probes.FirstOrDefault(p => by == $"probe:{p.Id}") is { At: { } at }
+        && !charges.Contains(at)
+            ? OnTheLastCharge
+            : 1;
+
+    private const double OnTheLastCharge = 0.15;
+
     /// <summary>What a function that worked shows of its moment: cells or a pack that are not empty, a light, a start.</summary>
     private void Worked(DeviceModel model, int moment, DeviceFunction? function)
     {

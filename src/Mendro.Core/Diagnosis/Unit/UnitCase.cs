@@ -203,6 +203,7 @@ public sealed partial class UnitCase
                     }
                     : l
             )
+            .Select(l => template.Momentary && _moment is not null ? l with { P = l.P * _moment.MayBeEmpty(template.Id, l.Fault) } : l)
             .Where(l =>
                 before is not { LastAbsent: true }
                 || _faults[l.Fault].Mode.Effect == ModeEffect.Intermittent

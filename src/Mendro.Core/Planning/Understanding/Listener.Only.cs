@@ -32,13 +32,13 @@ internal sealed partial class Listener
             if (_words[at] is not ("only" or "just"))
                 continue;
             var place = at + 1;
-            while (place < to && (IsFrom(_words[place]) || _words[place] is "via" or "comes" or "works" or "heard" or "plays" or "the" or "my"))
+            while (place < to && (IsFrom(_words[place]) || _words[place] is "via" or "with" or "comes" or "works" or "heard" or "plays" or "the" or "my"))
                 place++;
             if (
                 place >= to
                 || place == at + 1
                 || ByWord(place) is not { Kind: "phones" or "speaker" } there
-                || !Enumerable.Range(at + 1, place - at - 1).Any(n => IsFrom(_words[n]) || _words[n] == "via")
+                || !Enumerable.Range(at + 1, place - at - 1).Any(n => IsFrom(_words[n]) || _words[n] is "via" or "with")
                 || _profile.Functions.FirstOrDefault(f => f.Kind is "phones" or "speaker" && f.Kind != there.Kind) is not { } other
             )
                 continue;

@@ -7,6 +7,23 @@ internal sealed partial class Listener
 {
     private static readonly string[] Events = ["drop", "dropped", "fall", "fell", "storm", "thunderstorm", "lightning", "move", "party"];
 
+    /// <summary>“No red light” is no light, and the orange lamp of what charges tells of its charge.</summary>
+    private void NameLamps()
+    {
+        var charges = _profile.Functions.Any(f => f.Kind == "charging");
+        for (var n = _words.Count - 2; n >= 0; n--)
+        {
+            if (_words[n + 1] is not ("light" or "lamp" or "led") || !Colours.Contains(_words[n]))
+                continue;
+            if (charges && _words[n] is "orange" or "amber")
+                (_words[n], _words[n + 1]) = ("charge", "light");
+            else if (n > 0 && _words[n - 1] is "no" or "without")
+                _words.RemoveAt(n);
+        }
+    }
+
+    private static readonly HashSet<string> Colours = ["red", "green", "orange", "amber", "yellow", "blue", "white"];
+
     private void Reword()
     {
         // “player two”, “pad 2” is what hangs on the second port, where a unit has several.
@@ -21,6 +38,7 @@ internal sealed partial class Listener
             else if (_words[n] is "first" or "second" && _words[n + 1] is "player" or "controller" or "pad" or "port")
                 (_words[n], _words[n + 1]) = ("port", _words[n] == "first" ? "1" : "2");
         }
+        NameLamps();
         Say(["there's"], "there", "is");
         Say(["that's"], "that", "is");
         // “A tint, a kind of yellow” goes on with what was said.
