@@ -119,6 +119,9 @@ internal sealed class SameMoment
 
     private readonly Dictionary<(string By, int Fault), double> _leaves = [];
 
+    /// <summary>Number of the moment of a fact.</summary>
+    public int Of(int at) => _momentOf[at];
+
     /// <summary>True when an intermittent may be what fails a function at this moment.</summary>
     public bool MayFailNow(int fault) => _failing.ContainsKey(fault);
 

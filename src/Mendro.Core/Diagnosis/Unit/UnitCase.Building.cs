@@ -127,7 +127,7 @@ public sealed partial class UnitCase
         var facts = new BenchFacts(Model, Events);
         var conditions = new Conditions(Model, _faults, facts, Events.Count);
         var moment = _moment = new SameMoment(Model, _faults, facts, Events.Count);
-        var without = new WorkedWithout(Model, _faults, facts, Events.Count);
+        var without = new WorkedWithout(Model, _faults, facts, Events.Count, moment);
         for (var at = 0; at < Events.Count; at++)
         {
             switch (facts[at])
@@ -143,7 +143,7 @@ public sealed partial class UnitCase
                     var template = look is null ? Model.FunctionFails(function) : Model.FunctionLooks(function, look);
                     var inMoment = conditions.Links(at, tried, moment.Links(at, tried, LinksOf(template)));
                     if (!tried.Passed)
-                        inMoment = [.. inMoment.Select(l => l with { P = l.P * without.Leaves(at, function.Id, l.Fault) })];
+                        inMoment = without.Links(at, function.Id, inMoment);
                     AddTrial($"fn:{function.Id}", new Trial(at, template, inMoment, !tried.Passed, tried.Starts, look));
                     if (!tried.Passed && Model.Contradicted(function, tried.LookId) is { } contradicted)
                         Add($"proves:{function.Id}:{tried.LookId}", at, contradicted, false);
