@@ -56,11 +56,19 @@ public sealed record PartKind(
     /// <summary>First weight of a mode in a part: the part's own, else its class's, else that at large.</summary>
     /// <param name="part">The part.</param>
     /// <param name="mode">Mode of this kind.</param>
-    public double Prior(Part part, FailureMode mode) =>
-        (part.Modes?.FirstOrDefault(m => m.Mode == mode.Id) ?? ClassOf(part)?.Modes.FirstOrDefault(m => m.Mode == mode.Id))?.Prior ?? mode.Prior;
+    /// <param name="chemistry">Chemistry of the unit's cells, as its supply says; null when it has none.</param>
+    public double Prior(Part part, FailureMode mode, string? chemistry = null) =>
+        (
+            part.Modes?.FirstOrDefault(m => m.Mode == mode.Id)
+            ?? ClassOf(part, chemistry)?.Modes.FirstOrDefault(m => m.Mode == mode.Id)
+        )?.Prior
+        ?? mode.Prior;
 
-    /// <summary>The class of a part, or null.</summary>
-    public PartClass? ClassOf(Part part) => part.Class is { } id ? Classes?.FirstOrDefault(c => c.Id == id) : null;
+    /// <summary>The class of a part: its own, else that of the cells it holds; null when there is none.</summary>
+    /// <param name="part">The part.</param>
+    /// <param name="chemistry">Chemistry of the unit's cells; null when it has none.</param>
+    public PartClass? ClassOf(Part part, string? chemistry = null) =>
+        (part.Class ?? chemistry) is { } id ? Classes?.FirstOrDefault(c => c.Id == id) : null;
 }
 
 /// <summary>Parts of a kind that are of one age and make.</summary>

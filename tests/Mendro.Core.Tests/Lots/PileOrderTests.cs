@@ -60,13 +60,14 @@ public sealed class PileOrderTests
     private static IEnumerable<List<PileUnit>> Orders(IReadOnlyList<PileUnit> units) =>
         units.Count == 0 ? [[]] : units.SelectMany(u => Orders(units.Where(o => o != u).ToList()).Select(rest => rest.Prepend(u).ToList()));
 
+    // At each unit the first of what is equal within a billionth is kept.
     [Fact]
     public void The_gain_is_that_of_the_best_that_can_be_done_tried_by_brute_force() =>
-        Pile(4).Sample(pile => PileOrder.Next(pile)!.Gain.ShouldBe(Brute(pile, []), 1e-9), iter: 60);
+        Pile(4).Sample(pile => PileOrder.Next(pile)!.Gain.ShouldBe(Brute(pile, []), 4 * 1e-9), iter: 60);
 
     [Fact]
     public void No_fixed_order_of_up_to_eight_gains_more() =>
-        Units(5).Sample(pile => Orders(pile).Max(o => Fixed(o, 0, [])).ShouldBeLessThanOrEqualTo(PileOrder.Next(pile)!.Gain + 1e-9), iter: 30);
+        Units(5).Sample(pile => Orders(pile).Max(o => Fixed(o, 0, [])).ShouldBeLessThanOrEqualTo(PileOrder.Next(pile)!.Gain + 5 * 1e-9), iter: 30);
 
     [Fact]
     public void Eight_are_compared_with_every_one_of_their_orders()

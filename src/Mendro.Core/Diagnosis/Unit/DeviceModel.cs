@@ -64,7 +64,7 @@ public sealed partial class DeviceModel
             foreach (var mode in kind?.Modes ?? [])
             {
                 indexes.Add(faults.Count);
-                faults.Add(new PartFault(part, mode, kind!.Prior(part, mode)));
+                faults.Add(new PartFault(part, mode, kind!.Prior(part, mode, profile.Supply?.Chemistry)));
             }
 
             if (indexes.Any(i => faults[i].Mode.Effect == ModeEffect.Short))
