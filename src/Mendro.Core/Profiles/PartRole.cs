@@ -27,6 +27,9 @@ public enum PartRole
     /// <summary>Lies on the way from the pack to the regulator: its volts are still the pack's.</summary>
     PackPath,
 
+    /// <summary>Contacts of a bay: volts of the cells are taken at them, with what is lost between cell and contact.</summary>
+    Bay,
+
     /// <summary>Holds its output at a fixed voltage.</summary>
     Regulates,
 

@@ -64,7 +64,8 @@ public class WhyTests
         var why = Why.Make(bench.Diagnose());
         foreach (var finding in why.Findings)
         {
-            (finding.Causes.Sum(c => c.Share) + finding.Otherwise).ShouldBeInRange(0.8, 1 + 1e-9);
+            // Four causes are told at most, none under one in fifty: what is left out is little.
+            (finding.Causes.Sum(c => c.Share) + finding.Otherwise).ShouldBeInRange(0.75, 1 + 1e-9);
             finding.Causes.Zip(finding.Causes.Skip(1)).ShouldAllBe(c => c.First.Share >= c.Second.Share);
         }
 

@@ -25,13 +25,17 @@ internal sealed partial class BenchOrder
         var medium = Model.Library.FindFunctionKind(work.Target.Kind)?.Medium is not null;
         if (best.Minutes < (medium ? WorthAGear : LongWork))
             return null;
-        // The cable that brings it is tried whatever the figures think of it; a cartridge or a disc that hardly can be it is not. Which of
-        // them comes first the figures say: of a screen that stays blank it is the game.
+        // The cable that brings it is tried whatever the figures think of it, and before anything long the screen that shows it too; a
+        // cartridge or a disc that hardly can be it is not. Which of them comes first the figures say: of a screen that stays blank it is
+        // the game.
         var pieces = work.Quick(QuickMinutes, GearMayBe).Where(m => m.SwapOut is { } piece && IsGear(piece));
         if (medium)
-            pieces = pieces.Concat(work.SwapsAnyway(p => IsGear(p) && Model.Library.Has(Model.Profile.FindPart(p)!.Kind, PartRole.Lines)));
+            pieces = pieces.Concat(work.SwapsAnyway(p => IsGear(p) && (KindOf(p)!.Has(PartRole.Lines) || best.Minutes >= LongWork && ShowsIt(p))));
         return pieces.Where(m => !IsSpared(m)).MaxBy(ShareOfPiece);
     }
+
+    /// <summary>True for what a way ends in: nothing is fed by it.</summary>
+    private bool ShowsIt(PartId part) => Model.Graph.OutOf(part).Count == 0;
 
     /// <summary>Share of the blame of the piece that a swap takes out.</summary>
     private double ShareOfPiece(Move swap) => Diagnosis.Parts.TryGetValue(swap.SwapOut!.Value, out var part) ? part.Share : 0;

@@ -235,7 +235,8 @@ internal sealed partial class BenchOrder
                 .FirstOrDefault(m => m is not null);
     }
 
-    /// <summary>What was worked on and is still to blame is asked by the buzzer before it is renewed: volts tell where, and not what.</summary>
+    /// <summary>What was worked on and is still to blame is asked by the buzzer before it is worked on again, by a finger where there is no
+    /// buzzer for it: volts tell where, and not what.</summary>
     private Move? AskedAgain(RepairOption due)
     {
         var events = Diagnosis.Case.Events;
@@ -244,9 +245,10 @@ internal sealed partial class BenchOrder
             return null;
         var since = events.Skip(done.at).OfType<ProbeTaken>().Select(t => t.ProbeId).ToHashSet();
         var opened = Model.Disassembly.After(work.State, due.Goal);
-        return Model
-            .Profile.Probes.Where(p => p.At is null && p.Minutes <= QuickMinutes && p.Spans?.Contains(due.Part.Id) == true && !since.Contains(p.Id))
-            .Where(p => !TradeLibrary.Of(p.Kind).ByEye && due.Cures.Any(c => DeviceModel.Detects(Diagnosis.Case.Faults[c.Fault].Mode, p.Kind) >= Confirms))
+        var own = Model.Profile.Probes.Where(p => p.At is null && p.Spans?.Contains(due.Part.Id) == true).ToLookup(p => TradeLibrary.Of(p.Kind).ByEye);
+        return (own[false].Any() ? own[false] : own[true].Where(p => p.Kind == ProbeKind.Press))
+            .Where(p => p.Minutes <= QuickMinutes && !since.Contains(p.Id))
+            .Where(p => due.Cures.Any(c => DeviceModel.Detects(Diagnosis.Case.Faults[c.Fault].Mode, p.Kind) >= Confirms))
             .Where(p => Model.Disassembly.Reached(opened, Model.Disassembly.Goal(p)))
             .OrderBy(p => p.Minutes)
             .Select(work.CheckAnyway)

@@ -110,6 +110,8 @@ internal sealed partial class BenchOrder(MoveAdvisor.Work work, BenchCosts costs
             return moved;
         if (AfterWorse() is { } undo && !IsDoneEnough(undo))
             return undo;
+        if (WhatAteIt() is { } leak)
+            return leak;
         if (known.FirstOrDefault(k => k.Owed) is { Move: { } owed })
             // What only follows from how it looks is not proved: where a buzzer or an eye would tell at once, it is asked.
             return owed.Repair is not { } due ? owed
@@ -126,7 +128,11 @@ internal sealed partial class BenchOrder(MoveAdvisor.Work work, BenchCosts costs
         best = GentleFirst(UndoableFirst(MostAtOnce(best), ranked), ranked);
         if (FromTheSource() is { } source)
             return source;
-        best = SourceRead(best) ?? (best.Repair is { } repair ? Confirming(repair) ?? SwapFirst(best, repair) : null) ?? MeterFirst(ranked, best) ?? best;
+        best =
+            SourceRead(best)
+            ?? (best.Repair is { } repair ? Confirming(repair) ?? AskedAgain(repair) ?? SwapFirst(best, repair) : null)
+            ?? MeterFirst(ranked, best)
+            ?? best;
         return SuppliedFirst(best)
             ?? GlanceFirst(best)
             ?? GearFirst(best)
@@ -209,7 +215,7 @@ internal sealed partial class BenchOrder(MoveAdvisor.Work work, BenchCosts costs
     private int? Steps(DeviceFunction function, string? look) =>
         Model.Library.FindFunctionKind(function.Kind)?.Looks.Select((l, n) => (l.Id, n)).Where(l => l.Id == look).Select(l => (int?)l.n).FirstOrDefault();
 
-    /// <summary>Parts known to be broken with the repair each is owed, the shortest first.</summary>
+    /// <summary>Parts known to be broken with the repair each is owed: what goes on eating first, then the shortest.</summary>
     /// <param name="hopeless">Known faults on the way of the goal that nothing cures.</param>
     private List<(Move Move, bool Owed)> Known(out List<PartVerdict> hopeless)
     {
@@ -220,6 +226,7 @@ internal sealed partial class BenchOrder(MoveAdvisor.Work work, BenchCosts costs
         // What is proved bad on the way of any complaint is owed, whichever is looked at.
         var onAnyWay = Diagnosis.Complaints.Where(c => c.Open).SelectMany(c => Way(c.Function)).ToHashSet();
         var found = new List<(Move Move, bool Owed)>();
+        var eating = new HashSet<string>();
         hopeless = [];
         foreach (var verdict in Diagnosis.Parts.Values.Where(v => v.Posterior >= (work.Answered.Showed(v.Part.Id) ? AsGoodAsKnown : NearlyCertain)))
         {
@@ -252,11 +259,14 @@ internal sealed partial class BenchOrder(MoveAdvisor.Work work, BenchCosts costs
             best = options.Where(o => IsWorthTrying(o, best)).MaxBy(Ratio) ?? best;
 
             var move = work.RepairOf(best) with { Known = true, Shown = work.Answered.Showed(verdict.Part.Id) };
-            var owed = inGoal || work.Answered.Showed(verdict.Part.Id) && faults.Sum(f => onAnyWay.Contains(f) ? there[f] : 0) >= 0.5;
+            var showed = work.Answered.Showed(verdict.Part.Id);
+            if (showed && GoesOnEating(verdict.Part, there))
+                eating.Add(move.Id);
+            var owed = inGoal || showed && (eating.Contains(move.Id) || faults.Sum(f => onAnyWay.Contains(f) ? there[f] : 0) >= 0.5);
             found.Add((move, owed || move.Minutes <= TakesMinutes));
         }
 
-        return found.OrderByDescending(k => k.Owed).ThenBy(k => k.Move.Minutes).ToList();
+        return found.OrderByDescending(k => k.Owed).ThenByDescending(k => eating.Contains(k.Move.Id)).ThenBy(k => k.Move.Minutes).ToList();
     }
 
     /// <summary>Chances of the ways a part may have failed, where it has failed; zeros where it cannot have.</summary>

@@ -126,10 +126,19 @@ public sealed partial class DeviceModel
         var upstream = Graph.Upstream(at, powerOnly: true);
         var charge = Graph.ChargeWays(upstream);
         var rail = Graph.RailOf(at).Members;
+        var bay = Graph.OutOf(at).Select(f => f.To).Where(p => Library.Has(Profile.FindPart(p)!.Kind, PartRole.Bay)).ToHashSet();
         var links = new List<Link>();
         for (var i = 0; i < Faults.Count; i++)
         {
             var (part, mode) = (Faults[i].Part, Faults[i].Mode);
+            if (bay.Contains(part.Id))
+            {
+                // What comes and goes in a spring is not seen by a moment's reading.
+                if (mode.Effect != ModeEffect.Intermittent)
+                    links.Add(new Link(i, EvidenceWeights.AtTheCells * EvidenceWeights.VoltsAbnormal(mode)));
+                continue;
+            }
+
             if (!upstream.Contains(part.Id) && charge.Contains(part.Id))
             {
                 if (mode.Effect is ModeEffect.Open or ModeEffect.Dead)

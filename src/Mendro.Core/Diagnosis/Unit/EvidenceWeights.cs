@@ -80,6 +80,10 @@ public static class EvidenceWeights
     /// <summary>Share of the chance with which cells or a pack are empty because nothing charges them.</summary>
     public const double EmptyForWantOfCharge = 0.75;
 
+    /// <summary>Share of what a bay's contacts lose that lies between cell and contact, where volts of the cells show it; the rest lies
+    /// between contact and board.</summary>
+    public const double AtTheCells = 0.5;
+
     /// <summary>Chance that an intermittent that fails one function fails another that needs it just then.</summary>
     public const double AtOneMoment = 0.93;
 
