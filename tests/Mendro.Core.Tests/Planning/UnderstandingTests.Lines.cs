@@ -183,7 +183,7 @@ public partial class UnderstandingTests
         quartet comes on but no picture, sound is ok => harrow-quartet : power-light pass; picture fail nothing; speaker pass
         quartet no lights no sound nothing => harrow-quartet : power-light fail nothing; speaker fail nothing ? nothing
         duet volume wheel is scratchy => harrow-duet : speaker fail crackle ? wheel
-        sextant backlight out, picture visible with a torch => dovrel-sextant : backlight fail nothing ? picture
+        sextant backlight out, picture visible with a torch => dovrel-sextant : backlight fail nothing; picture pass
         leaflet top screen fine, won't charge => tarn-leaflet : charging fail nothing ? top, screen, fine
         leaflet power light goes green then straight off => tarn-leaflet : power-light fail on-then-off
         minnow turns on when I press on the back => quillon-minnow : power-light fail pressed ? back
@@ -209,7 +209,7 @@ public partial class UnderstandingTests
         atrium cartridge glitchy graphics in game => pellin-atrium-cartridge : picture fail garbled-sprites
         atrium pad start button doesn't work => pellin-atrium-pad : startsel fail one-dead
         atrium pad up is stuck => pellin-atrium-pad : cross fail stuck
-        atrium pad nothing works on it => pellin-atrium-pad : cross fail nothing
+        atrium pad nothing works on it => pellin-atrium-pad : action fail nothing; startsel fail nothing; cross fail nothing
         atrium pad works when I bend the cable => pellin-atrium-pad : cross moves ? cable
         quartet dead pixels, two rows missing => harrow-quartet : picture fail horizontal-lines ? two
         quartet screen has a black spot growing from the corner => harrow-quartet : picture fail burnt ? growing, corner

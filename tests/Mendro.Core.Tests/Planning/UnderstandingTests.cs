@@ -125,7 +125,7 @@ public partial class UnderstandingTests
         quartet picture garbled but sound ok => harrow-quartet : picture fail garbled-sprites; speaker pass
         atrium already cleaned, still blinking => pellin-atrium : connector claimed clean-connector; start-up fail blinks
         quartet owner cleaned the contacts, dead => harrow-quartet : contacts claimed wipe-contacts; power-light fail nothing
-        pad nothing works => generic-controller : cross fail nothing
+        pad nothing works => generic-controller : buttons fail nothing; cross fail nothing
         harrow duet vertical lines on screen => harrow-duet : picture fail vertical-lines
         quartet blakc box => harrow-quartet : start-up fail black-box
         quartet verticle lines => harrow-quartet : picture fail vertical-lines

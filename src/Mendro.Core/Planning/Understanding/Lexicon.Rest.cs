@@ -92,6 +92,9 @@ internal static partial class Lexicon
         new("contrast dial|wheel|knob|slider? is? dead|not", "~contrast,wheel", "nothing"),
         new("volume dial|wheel|knob|slider? does nothing", "~volume,wheel", "nothing"),
         // Charging.
+        new("charges|charged to the? end|full", "charging", "pass"),
+        new("light|lamp|led turns|comes|goes on when|while charging", "charging", "pass"),
+        new("empty|flat after _ minutes|hours|hour of? play|playing|use", "power-light", "fail"),
         new("not charge|charging", "charging", "nothing"),
         new("not take|accept a? charge", "charging", "nothing"),
         new("no charge|charging light|led?", "charging", "nothing"),

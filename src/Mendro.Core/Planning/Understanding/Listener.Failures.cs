@@ -91,6 +91,10 @@ internal sealed partial class Listener
                 if (function is null)
                     continue;
                 Use(at, end);
+                var letter = Enumerable.Range(from, at - from).Any(n => ButtonAt(n, from, to) is not null);
+                if (told is null && function.Kind == "buttons" && IsOfTheUnit(phrase) && !letter)
+                    foreach (var rest in _profile.Functions.Where(f => f.Kind == "buttons" && f.Id != function.Id && !IsToldToFail(f)))
+                        Say(at, rest, phrase.Look);
                 told ??= function;
                 Say(at, function, phrase.Look == "nothing" && IsPlace(end, to) ? HasLook(function, "one-side") ? "one-side" : "fail" : phrase.Look);
                 at = end - 1;
@@ -98,6 +102,9 @@ internal sealed partial class Listener
             }
         }
     }
+
+    /// <summary>“Dead”, “nothing works”: said of a pad, which has no light, it is said of all its buttons.</summary>
+    private static bool IsOfTheUnit(Phrase phrase) => phrase.Look == "nothing" && phrase.Kinds.StartsWith("power-light", StringComparison.Ordinal);
 
     private bool IsNeither(int from, int at) => at > from && _words[at - 1] is "neither" or "none" or "no";
 

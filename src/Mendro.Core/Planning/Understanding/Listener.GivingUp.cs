@@ -40,6 +40,15 @@ internal sealed partial class Listener
     /// <summary>“Cuts out on the bus”, “freezes after half an hour”: said of the unit where nothing else is named before it.</summary>
     private void HearUnit(int from, int to)
     {
+        // “Atrium, does nothing.”
+        if (from == 0 && Enumerable.Range(from, to - from).Where(n => !IsUnit(n)).Select(n => _words[n]).ToList() is ["does" or "do", "nothing"] or ["nothing"])
+        {
+            if (_facts.Count == 0 && Likeliest(["power-light", "cartridge"]) is { } whole)
+                Add(from, new SaidFact(whole.Id, false, HasLook(whole, "nothing") ? "nothing" : null));
+            Use(from, to);
+            return;
+        }
+
         for (var at = from; at < to; at++)
         {
             if (_used[at] || GivesUpAt(at) is not var (_, length, how))

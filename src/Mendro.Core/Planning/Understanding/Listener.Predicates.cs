@@ -122,6 +122,7 @@ internal sealed partial class Listener
             if (
                 _words[at] == "by" && _words[at + 1] == "itself"
                 || at + 2 < to && _words[at] is "on" or "of" && _words[at + 1] == "its" && _words[at + 2] == "own"
+                || _words[at] is "always" or "permanently" && _words[at + 1] is "pressed" or "held" or "active"
             )
                 return [.. Enumerable.Range(at, Math.Min(3, to - at))];
         return null;

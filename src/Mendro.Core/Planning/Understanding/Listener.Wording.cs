@@ -35,7 +35,7 @@ internal sealed partial class Listener
                 (_words[n], _words[n + 1]) = ("port", number.ToString(CultureInfo.InvariantCulture));
             else if (_words[n] == "port" && SmallWords.Number(_words[n + 1]) is { } port)
                 _words[n + 1] = port.ToString(CultureInfo.InvariantCulture);
-            else if (_words[n] is "first" or "second" && _words[n + 1] is "player" or "controller" or "pad" or "port")
+            else if (_words[n] is "first" or "second" && _words[n + 1] is "player" or "controller" or "pad" or "port" or "joystick" or "joypad")
                 (_words[n], _words[n + 1]) = ("port", _words[n] == "first" ? "1" : "2");
         }
         NameLamps();
@@ -72,6 +72,10 @@ internal sealed partial class Listener
                 _words.RemoveAt(n);
         Say(["reset", "key"], "reset", "button");
         Say(["hard", "drive"], "hard", "disk");
+        foreach (var shows in (string[])["game", "console", "unit"])
+            Say([shows, "shows"], "shows");
+        Columns();
+        ByItself();
         Say(["on", "its", "side"], "sideways");
         // “Eject is dead, the power one works.”
         for (var n = 0; n + 1 < _words.Count; n++)
@@ -96,6 +100,31 @@ internal sealed partial class Listener
         Lamps();
         WhoeverDoesIt();
         Since();
+    }
+
+    /// <summary>“Turns itself on at night” is said of the button that does it, and of nothing that it works.</summary>
+    private void ByItself()
+    {
+        var button = _profile.Functions.Any(f => f.Name == "Power button") ? ["power", "button", "by", "itself"] : (string[])["on-by-itself"];
+        foreach (var turns in (string[])["turns", "switches", "powers", "comes", "turned", "switched"])
+        {
+            Say([turns, "itself", "on"], button);
+            Say([turns, "on", "by", "itself"], button);
+            Say([turns, "on", "on", "its", "own"], button);
+        }
+    }
+
+    /// <summary>“Two columns on the right side of the screen are missing” says of the columns that they are.</summary>
+    private void Columns()
+    {
+        for (var n = 0; n + 1 < _words.Count; n++)
+        {
+            if (!(_words[n] is "column" or "columns" or "row" or "rows") || _words[n + 1] is not ("on" or "in" or "of" or "at"))
+                continue;
+            var end = Enumerable.Range(n + 1, Math.Min(8, _words.Count - n - 1)).FirstOrDefault(k => _words[k] is "screen" or "display" or "picture", -1);
+            if (end > 0 && !Enumerable.Range(n + 1, end - n).Any(k => SaidWords.IsBreak(_words[k])))
+                _words.RemoveRange(n + 1, end - n);
+        }
     }
 
     /// <summary>“The charging lamp” is a light; a lamp that one sees something under is none.</summary>

@@ -153,6 +153,8 @@ internal sealed partial class Listener
         if (!_facts.Exists(f => IsOf(f.Fact, light) && f.Fact.Look == "nothing"))
             return;
         _facts.RemoveAll(f => IsDark(f.Fact));
+        if (_profile.Functions.FirstOrDefault(f => f.Kind == "picture") is { } seen && !_facts.Exists(f => IsOf(f.Fact, seen)))
+            _facts.Add((lit[0], new SaidFact(seen.Id, true)));
         foreach (var n in lit)
             _used[n] = true;
     }
