@@ -39,6 +39,20 @@ public sealed class HandOverPagesTests(WebShop shop) : IClassFixture<WebShop>
     }
 
     [Fact]
+    public async Task A_part_that_was_changed_without_a_price_is_named_beside_the_sum()
+    {
+        var number = await _shop.TakeIn();
+        async Task<string> Sum() =>
+            string.Join("|", (await _shop.Page($"/Jobs/{number}/HandOver")).QuerySelectorAll("tr").Select(r => r.TextContent).Where(t => t.Contains("Parts")));
+        _shop.Service<RepairDesk>().Log(new RepairOrder(number, "switch", "flush-switch", Minutes: 4)).Done.ShouldNotBeNull();
+        (await Sum()).ShouldNotContain("not told", customMessage: "nothing was changed by a cleaning");
+        _shop.Service<RepairDesk>().Log(new RepairOrder(number, "fuse", "replace-fuse", Minutes: 10)).Done.ShouldNotBeNull();
+        (await Sum()).ShouldContain("Fuse usually €0.40");
+        _shop.Service<RepairDesk>().Log(new RepairOrder(number, "speaker", "replace-speaker", Minutes: 10, Cost: 0)).Done.ShouldNotBeNull();
+        (await Sum()).ShouldNotContain("Speaker usually", customMessage: "a part from a donor was told to cost nothing");
+    }
+
+    [Fact]
     public async Task Prices_come_from_a_file_all_or_none()
     {
         var number = await _shop.TakeIn();

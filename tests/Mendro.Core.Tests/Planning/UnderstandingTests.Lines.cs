@@ -210,6 +210,13 @@ public partial class UnderstandingTests
         atrium pad start button doesn't work => pellin-atrium-pad : startsel fail one-dead
         atrium pad up is stuck => pellin-atrium-pad : cross fail stuck
         atrium pad nothing works on it => pellin-atrium-pad : action fail nothing; startsel fail nothing; cross fail nothing
+        halyard no pad works in port 1 or port 2 => tarn-halyard : port1 fail nothing; port2 fail nothing
+        halyard the pad does not work in port 2 => tarn-halyard : port2 fail nothing
+        halyard neither port works => tarn-halyard : port1 fail nothing; port2 fail nothing
+        halyard pad works in port 1 but not in port 2 => tarn-halyard : port1 pass; port2 fail nothing
+        tripos ports 1 and 2 are dead => quillon-tripos : port1 fail nothing; port2 fail nothing
+        bastion turns on by itself => dovrel-bastion : power-button fail stuck
+        minnow comes on by itself => quillon-minnow : ? itself
         atrium pad works when I bend the cable => pellin-atrium-pad : cross moves ? cable
         quartet dead pixels, two rows missing => harrow-quartet : picture fail horizontal-lines ? two
         quartet screen has a black spot growing from the corner => harrow-quartet : picture fail burnt ? growing, corner

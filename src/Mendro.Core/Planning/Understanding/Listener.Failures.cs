@@ -21,6 +21,8 @@ internal sealed partial class Listener
                 {
                     Use(at, end);
                     Add(at, fact);
+                    foreach (var (before, other) in PortsJoined(from, at))
+                        Add(before, fact with { Function = other });
                     at = end - 1;
                 }
                 else if (length > 1)

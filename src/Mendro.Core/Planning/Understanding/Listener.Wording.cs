@@ -38,6 +38,7 @@ internal sealed partial class Listener
             else if (_words[n] is "first" or "second" && _words[n + 1] is "player" or "controller" or "pad" or "port" or "joystick" or "joypad")
                 (_words[n], _words[n + 1]) = ("port", _words[n] == "first" ? "1" : "2");
         }
+        InPorts();
         NameLamps();
         Say(["there's"], "there", "is");
         Say(["that's"], "that", "is");
@@ -105,7 +106,7 @@ internal sealed partial class Listener
     /// <summary>“Turns itself on at night” is said of the button that does it, and of nothing that it works.</summary>
     private void ByItself()
     {
-        var button = _profile.Functions.Any(f => f.Name == "Power button") ? ["power", "button", "by", "itself"] : (string[])["on-by-itself"];
+        var button = _profile.Functions.Any(f => f.Name == "Power button") ? ["power", "button", "by", "itself"] : (string[])["itself"];
         foreach (var turns in (string[])["turns", "switches", "powers", "comes", "turned", "switched"])
         {
             Say([turns, "itself", "on"], button);

@@ -72,6 +72,16 @@ public sealed class HandOverModel(
     /// <summary>What is on the test plan and was not tried.</summary>
     public IReadOnlyList<string> NotTried { get; private set; } = [];
 
+    /// <summary>Parts that were changed and of which nobody told a price, with what they usually cost, in the shop's currency.</summary>
+    public IReadOnlyList<(string Part, Amount Usual)> UntoldParts =>
+        [
+            .. View.All<RepairLogged>()
+                .Where(r => r.Record.Cost is null && r.Body is { Claimed: not true, Used.Length: 0 })
+                .Select(r => (Part: View.Profile.FindPart(r.Body.Part), Method: Library.FindMethod(r.Body.Method)))
+                .Where(r => r is { Part: not null, Method: { Type: MethodType.Replace, PartsCost: > 0 } })
+                .Select(r => (r.Part!.Name, new Amount(r.Method!.PartsCost, Cost.PerHour.Currency))),
+        ];
+
     /// <summary>What is good in it.</summary>
     public IReadOnlyList<DonorPart> Parts => HandOverDesk.Parts(View);
 

@@ -45,7 +45,14 @@
     // No reading begins with these letters: in an empty reading field they are still keys.
     const empty = event.target.matches?.('.reading-bar .entry') && event.target.value === '' && document.querySelector('.reading-bar[data-metered]');
     if (empty && event.key === 'z' && press('#undo')) { event.preventDefault(); return; }
-    if (event.key === 'Escape' && typing(event.target)) { event.target.blur(); event.preventDefault(); return; }
+    if (event.key === 'Escape' && typing(event.target)) {
+      // What the bar promises of the key holds in its field too, as long as nothing is typed there; at the best move it only leaves it.
+      const idle = event.target.matches('.reading-bar .entry') && event.target.value === '';
+      event.target.blur();
+      if (idle) press('#hold[data-asked="True"]');
+      event.preventDefault();
+      return;
+    }
     // A page may give letters to its own buttons; they come before those of the whole shop.
     const own = /^[a-z]$/.test(event.key) ? document.querySelector(`[data-key="${event.key}"]`) : null;
     if (own && (!typing(event.target) || empty)) { own.click(); event.preventDefault(); return; }
