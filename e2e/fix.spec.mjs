@@ -33,7 +33,7 @@ test('a dead handheld is opened, its switch flushed by run sheet over a restart,
   await expect(page.getByRole('button', { name: /Begin/ })).toBeVisible();
   await key(page, 'n');
   const say = page.locator('.run-say');
-  await expect(say).toHaveText('Flood the slot of the switch.');
+  await expect(say).toHaveText('Unit off, cells out. Flood the slot of the switch.');
   await expect(page.locator('.caution', { hasText: 'Alcohol burns' })).toBeVisible();
   await key(page, 'p');
   await expect(page.getByText('paused')).toBeVisible();
@@ -42,7 +42,7 @@ test('a dead handheld is opened, its switch flushed by run sheet over a restart,
   await key(page, 'n');
   await expect(say).toHaveText('Cycle it 50 times.');
   await key(page, 'b');
-  await expect(say).toHaveText('Flood the slot of the switch.');
+  await expect(say).toHaveText('Unit off, cells out. Flood the slot of the switch.');
   await key(page, 'n');
   await expect(say).toHaveText('Cycle it 50 times.');
   await key(page, 'n');

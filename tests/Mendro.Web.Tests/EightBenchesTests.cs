@@ -8,7 +8,7 @@ public sealed class EightBenchesTests : IDisposable
 {
     private const int Benches = 8;
     private const int EntriesEach = 25;
-    private const int Tries = 10;
+    private const int Tries = 40;
 
     private readonly WebShop _shop = new();
 

@@ -182,7 +182,7 @@ public sealed class FixWorkPagesTests : IDisposable
             jobs.SaveIntake(jobs.Find(number)! with { Serial = "Q-77" }, null, "");
         var runs = _shop.Service<RunDesk>();
         runs.Start(first, "", "modern-panel").Done.ShouldNotBeNull();
-        for (var step = 0; step < 4; step++)
+        for (var step = 0; step < 6; step++)
             runs.Next(first, step, true).Refusal.ShouldBeNull();
         runs.Finish(first, true, null, "", "in a bag inside the case").Done.ShouldNotBeNull();
         var sheet = await _shop.Page($"/Jobs/{second}/Sheet");
