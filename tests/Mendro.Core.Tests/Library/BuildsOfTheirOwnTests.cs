@@ -36,6 +36,27 @@ public class BuildsOfTheirOwnTests
         build.Steps!.SelectMany(s => s.Fasteners ?? []).Order().ShouldBe(build.Fasteners!.Select(f => f.Id).Order(), id);
     }
 
+    /// <summary>On the drawing a screw has its number below it, and its length beside it.</summary>
+    [Theory]
+    [MemberData(nameof(Screwed))]
+    public void No_screw_is_drawn_on_another(string id)
+    {
+        var screws = Library.Archetypes.First(b => b.Id == id).Fasteners!;
+        screws.ShouldAllBe(s => s.X >= 5 && s.X <= 95 && s.Y >= 5 && s.Y <= 92, id);
+        foreach (var (n, one) in screws.Select((s, n) => (n, s)))
+            screws.Skip(n + 1).Where(o => o.Face == one.Face && Math.Abs(o.X!.Value - one.X!.Value) < 14 && Math.Abs(o.Y!.Value - one.Y!.Value) < 20)
+                .Select(o => o.Id)
+                .ShouldBeEmpty($"{id}: {one.Id}");
+    }
+
+    /// <summary>Thirty contacts stand in a row of the screen: what they carry has room for seven letters.</summary>
+    [Fact]
+    public void Lines_of_a_long_connector_have_short_names()
+    {
+        var contacts = Library.Archetypes.SelectMany(b => (b.Connectors ?? []).Where(c => c.Rows.Max(r => r.Lines.Count) > 20).SelectMany(c => c.Contacts));
+        contacts.Where(c => c.Line.Length > 7).Select(c => c.Line).Distinct().ShouldBeEmpty();
+    }
+
     /// <summary>An edge that fits no slot is a map of nothing: a cartridge has the contacts of a unit that takes it.</summary>
     [Fact]
     public void Each_cartridge_fits_the_slot_of_a_build()
