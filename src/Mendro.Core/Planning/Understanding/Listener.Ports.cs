@@ -12,10 +12,7 @@ internal sealed partial class Listener
     /// <summary>“No pad works in port 1 or port 2” is said of the ports, in whichever the pad is; “either port” is each of them.</summary>
     private void InPorts()
     {
-        var numbered = _profile
-            .Functions.Where(f => f.Kind == "link" && char.IsDigit(f.Name[^1]))
-            .Select(f => f.Name[^1].ToString(CultureInfo.InvariantCulture))
-            .ToList();
+        var numbered = NumberedPorts.ToList();
         if (numbered.Count < 2)
             return;
         List<string> all = [.. numbered.SelectMany((n, at) => at == 0 ? new[] { "port", n } : ["and", "port", n])];
@@ -33,13 +30,14 @@ internal sealed partial class Listener
             }
         foreach (var both in (string[])["both", "all", "the"])
             Say([both, "ports"], [.. all]);
-        for (var from = 0; from < _words.Count; from++)
-        {
-            var to = _words.FindIndex(from, SaidWords.IsBreak) is >= 0 and var end ? end : _words.Count;
+        // From the last: a clause that grows shorter moves those behind it.
+        foreach (var (from, to) in Clauses().AsEnumerable().Reverse())
             PutPortsFirst(from, to);
-            from = _words.FindIndex(from, SaidWords.IsBreak) is >= 0 and var next ? next : _words.Count;
-        }
     }
+
+    /// <summary>Numbers of the ports that are tried one by one.</summary>
+    private IEnumerable<string> NumberedPorts =>
+        _profile.Functions.Where(f => f.Kind == "link" && char.IsDigit(f.Name[^1])).Select(f => f.Name[^1].ToString(CultureInfo.InvariantCulture));
 
     /// <summary>“The pad does not work in port 2” becomes “port 2 does not work”.</summary>
     private void PutPortsFirst(int from, int to)
@@ -52,6 +50,7 @@ internal sealed partial class Listener
         {
             _words.RemoveRange(from, to - from);
             _words.InsertRange(from, ["port", number, "not", "work"]);
+            return;
         }
 
         if (pad < 0 || at <= pad || !(clause[at - 1] is "in" or "into" or "on" or "at" or "with"))

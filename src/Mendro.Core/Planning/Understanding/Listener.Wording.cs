@@ -27,7 +27,7 @@ internal sealed partial class Listener
     private void Reword()
     {
         // “player two”, “pad 2” is what hangs on the second port, where a unit has several.
-        var numbered = PortsOfAll() is not null || _profile.Functions.Any(f => f.Kind == "link" && char.IsDigit(f.Name[^1]));
+        var numbered = PortsOfAll() is not null || NumberedPorts.Any();
         bool IsPlayer(string word) => word == "player" || numbered && word is ("pad" or "controller" or "joypad" or "gamepad");
         for (var n = 0; n + 1 < _words.Count; n++)
         {
